@@ -1,0 +1,68 @@
+"""Getting at the XML of a MusicXML file: plain or zipped (.mxl), with limits against files made to harm."""
+
+from __future__ import annotations
+
+import io
+import re
+import xml.etree.ElementTree as ET
+import zipfile
+
+from gavotte.formats.errors import FormatError
+
+MAX_XML_BYTES = 64 * 1024 * 1024
+"""A score larger than this (unpacked) is refused; a 1,000-bar solo takes about 1 MB."""
+
+_ENTITY = re.compile(rb"<!ENTITY", re.IGNORECASE)
+
+
+def score_root(data: bytes) -> ET.Element:
+    """The root element of a MusicXML file's score, tags without namespaces. Raises FormatError."""
+    if data[:2] == b"PK":
+        data = _unpacked(data)
+    if not data.strip():
+        raise FormatError("The file is empty.")
+    if len(data) > MAX_XML_BYTES:
+        raise FormatError("The file is larger than any solo; it was not read.")
+    if _ENTITY.search(data[:65536]):
+        raise FormatError("The file defines XML entities, which no score needs; it was not read.")
+    try:
+        root = ET.fromstring(data)
+    except (ET.ParseError, LookupError, ValueError) as error:
+        raise FormatError(
+            f"The file is no readable XML ({error}). It may be cut off; export it again as MusicXML."
+        ) from error
+    for element in root.iter():
+        if isinstance(element.tag, str) and "}" in element.tag:
+            element.tag = element.tag.rsplit("}", 1)[1]
+    if root.tag not in ("score-partwise", "score-timewise"):
+        raise FormatError(f"This XML holds <{root.tag}>, not a score. Export the solo as MusicXML.")
+    return root
+
+
+def _unpacked(data: bytes) -> bytes:
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            name = _score_name(archive)
+            if archive.getinfo(name).file_size > MAX_XML_BYTES:
+                raise FormatError("The packed score is larger than any solo; it was not unpacked.")
+            with archive.open(name) as member:
+                return member.read(MAX_XML_BYTES + 1)
+    except (zipfile.BadZipFile, KeyError, RuntimeError, NotImplementedError, EOFError, OSError) as error:
+        raise FormatError(f"The packed file can't be opened ({error}). Export it again.") from error
+
+
+def _score_name(archive: zipfile.ZipFile) -> str:
+    names = archive.namelist()
+    container = "META-INF/container.xml"
+    if container in names and archive.getinfo(container).file_size < 65536:
+        try:
+            for element in ET.fromstring(archive.read(container)).iter():
+                path = element.get("full-path")
+                if isinstance(element.tag, str) and element.tag.endswith("rootfile") and path in names:
+                    return str(path)
+        except ET.ParseError:
+            pass
+    for name in names:
+        if name.endswith((".musicxml", ".xml")) and not name.startswith("META-INF"):
+            return name
+    raise FormatError("The packed file holds no score.")

@@ -1,0 +1,211 @@
+"""The frame of a note: what the ear knows about it before it decides what the note does.
+
+For each note: the chord in force and its local scale, the beat, how it is reached and left, and whether it
+is held. All distances are in semitones, all lengths in quarter notes.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from dataclasses import dataclass
+from fractions import Fraction
+
+from gavotte.labelling.local_scale import local_scale
+from gavotte.labelling.tensions import is_blue, is_clash, is_tension
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import KeyRegion, Note, Solo
+from gavotte.theory.chord import Chord
+from gavotte.theory.scale import Scale
+
+
+@dataclass(frozen=True, slots=True)
+class ChordSpan:
+    """A chord in force from ``onset`` to ``end``. ``written`` is False where the key's home chord stands in."""
+
+    onset: Fraction
+    end: Fraction
+    chord: Chord
+    text: str
+    scale: Scale
+    key: KeyRegion
+    written: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class FramedNote:
+    """One note in its frame.
+
+    ``before`` and ``after`` are the indexes of the nearest earlier and later notes at another pitch (a
+    repeated pitch is looked past), None where there is none or a rest lies between; ``move_in`` and
+    ``move_out`` the semitones from and to them. ``pitch`` is the MIDI number.
+    """
+
+    index: int
+    note: Note
+    pitch: int
+    span: int
+    degree: str
+    is_tone: bool
+    in_scale: bool
+    tension: bool
+    clash: bool
+    blue: bool
+    strong: bool
+    beat_length: Fraction
+    held: bool
+    rest_before: bool
+    rest_after: bool
+    before: int | None
+    after: int | None
+    move_in: int | None
+    move_out: int | None
+    steps_in: bool
+    steps_out: bool
+
+    @property
+    def leaps_in(self) -> bool:
+        """Reached by more than a step, or after a rest, or first of all."""
+        return not self.steps_in
+
+    @property
+    def leaps_out(self) -> bool:
+        """Left by more than a step into a following note."""
+        return self.move_out is not None and not self.steps_out
+
+
+class Frame:
+    """All notes of a solo in their frames."""
+
+    def __init__(self, solo: Solo) -> None:
+        self.solo = solo
+        self.grid = BarGrid(solo)
+        self.spans = _chord_spans(solo)
+        self._span_onsets = [float(span.onset) for span in self.spans]
+        self.notes = self._framed(solo.notes)
+
+    def span_index(self, onset: Fraction) -> int:
+        """Index of the chord span in force; before the first symbol, the first."""
+        return max(0, bisect_right(self._span_onsets, float(onset)) - 1)
+
+    def span_of(self, note: FramedNote) -> ChordSpan:
+        """The chord in force under a note."""
+        return self.spans[note.span]
+
+    def following_span(self, note: FramedNote) -> ChordSpan | None:
+        """The next chord, if it differs."""
+        index = note.span + 1
+        return self.spans[index] if index < len(self.spans) else None
+
+    def is_resting_point(self, index: int) -> bool:
+        """Whether a line can lead into this note: a chord tone, or a colour that is held."""
+        note = self.notes[index]
+        return not note.note.grace and (note.is_tone or self.is_held_colour(index))
+
+    def is_held_colour(self, index: int) -> bool:
+        """Whether the note is an available tension (or blue note) that is held."""
+        note = self.notes[index]
+        return not note.is_tone and not note.note.grace and note.held and (note.tension or note.blue)
+
+    def on_chord_change(self, note: FramedNote) -> bool:
+        """Whether a new chord starts at or since the previous note's onset, at this note."""
+        return note.index > 0 and self.spans[note.span].onset == note.note.onset
+
+    def _framed(self, notes: tuple[Note, ...]) -> list[FramedNote]:
+        last_of_phrase = {phrase.last for phrase in self.solo.phrases}
+        beats, strong = [], []
+        for note in notes:
+            offset = self.grid.offset_in_bar(note.onset)
+            _, beat = self.grid.at(note.onset).meter.beat_at(offset)
+            beats.append(beat.length)
+            strong.append(beat.strong and beat.offset == offset)
+        # A gap of half a beat is a rest; anything shorter is articulation.
+        gaps = [
+            next_note.onset - note.end >= beat / 2
+            for note, next_note, beat in zip(notes, notes[1:], beats, strict=False)
+        ]
+        pitches = [note.pitch.midi for note in notes]
+        return [
+            self._frame(notes, pitches, i, beats[i], strong[i], gaps, notes[i].id in last_of_phrase)
+            for i in range(len(notes))
+        ]
+
+    def _frame(
+        self, notes: tuple[Note, ...], pitches: list[int], i: int, beat: Fraction, strong: bool, gaps: list[bool], phrase_end: bool
+    ) -> FramedNote:
+        note = notes[i]
+        rest_before = i == 0 or gaps[i - 1]
+        rest_after = i + 1 == len(notes) or gaps[i]
+        before = _nearest_other_pitch(pitches, gaps, i, -1)
+        after = _nearest_other_pitch(pitches, gaps, i, 1)
+        span_index = self.span_index(note.onset)
+        span = self.spans[span_index]
+        chord, scale = span.chord, span.scale
+        pitch, pitch_class = pitches[i], pitches[i] % 12
+        is_tone = pitch_class in chord.tone_classes
+        degree = chord.degree_of(pitch_class)
+        move_in = None if before is None else pitch - pitches[before]
+        move_out = None if after is None else pitches[after] - pitch
+        longer = (
+            0 < i < len(notes) - 1
+            and note.duration > notes[i + 1].duration
+            and note.duration >= notes[i - 1].duration
+            and not notes[i + 1].grace
+        )
+        return FramedNote(
+            index=i, note=note, pitch=pitch, span=span_index, degree=degree, is_tone=is_tone, in_scale=pitch_class in scale,
+            tension=not is_tone and is_tension(chord, degree, scale),
+            clash=not is_tone and is_clash(chord, degree),
+            blue=is_blue(chord, pitch_class, span.key),
+            strong=strong, beat_length=beat,
+            held=not note.grace and (note.duration >= beat or longer or rest_after or phrase_end),
+            rest_before=rest_before, rest_after=rest_after, before=before, after=after,
+            move_in=move_in, move_out=move_out,
+            steps_in=before is not None and _is_step(pitches[before], pitch, scale),
+            steps_out=after is not None and _is_step(pitch, pitches[after], scale),
+        )
+
+
+def _nearest_other_pitch(pitches: list[int], gaps: list[bool], i: int, direction: int) -> int | None:
+    j = i + direction
+    while 0 <= j < len(pitches):
+        if gaps[min(j, j - direction)]:
+            return None
+        if pitches[j] != pitches[i]:
+            return j
+        j += direction
+    return None
+
+
+def _is_step(low: int, high: int, scale: Scale) -> bool:
+    distance = abs(high - low)
+    return distance in (1, 2) or (distance == 3 and scale.are_neighbours(low, high))
+
+
+def _chord_spans(solo: Solo) -> tuple[ChordSpan, ...]:
+    """The chords in force. N.C. and a missing symbol are read as the key's home chord."""
+    events: list[tuple[Fraction, Chord, str, bool]] = []
+    for event in solo.chords:
+        symbol = event.symbol
+        if isinstance(symbol, Chord):
+            events.append((event.onset, symbol.as_read, event.text, True))
+        else:
+            events.append((event.onset, _home_chord(solo.key_at(event.onset)), "", False))
+    if not events:
+        start = min((note.onset for note in solo.notes), default=Fraction(0))
+        events.append((start, _home_chord(solo.key_at(start)), "", False))
+    # A symbol written again (in the next bar, say) is no new chord.
+    merged = [event for i, event in enumerate(events) if i == 0 or event[1:] != events[i - 1][1:]]
+    end = max(solo.end, merged[-1][0]) + 1
+    onsets = [event[0] for event in merged[1:]] + [end]
+    spans = []
+    for i, ((onset, chord, text, written), until) in enumerate(zip(merged, onsets, strict=True)):
+        following = merged[i + 1][1] if i + 1 < len(merged) else None
+        key = solo.key_at(max(onset, Fraction(0)))
+        spans.append(ChordSpan(onset, until, chord, text, local_scale(chord, following, key), key, written))
+    return tuple(spans)
+
+
+def _home_chord(region: KeyRegion) -> Chord:
+    return Chord(region.key.tonic, third="b3" if region.key.is_minor else "3")
+
+

@@ -1,0 +1,1 @@
+"""The document: a solo as one immutable value, the edits that make a new one, and its checks."""

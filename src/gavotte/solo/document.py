@@ -1,0 +1,215 @@
+"""The solo as a value: notes over chords in bars, with keys, form, phrases and the user's decisions.
+
+Conventions
+-----------
+* Times are exact fractions in quarter notes from bar 1 beat 1; a pickup has negative onsets.
+* Pitches are as sounding (concert); the instrument says how its part is written.
+* A note is one sounding note. Where it is written as several tied ones, ``Note.written`` keeps their lengths.
+* Everything is sorted by onset; notes with the same onset keep their order (grace notes stand first).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from enum import StrEnum
+from fractions import Fraction
+
+from gavotte.theory.chord import ChordSymbol
+from gavotte.theory.chord_symbol import parse_chord_symbol
+from gavotte.theory.key import Key
+from gavotte.theory.meter import COMMON_TIME, Meter
+from gavotte.theory.pitch import Pitch, PitchName
+
+
+class Articulation(StrEnum):
+    """How a note is played, beyond its pitch and length."""
+
+    ACCENT = "accent"
+    STACCATO = "staccato"
+    TENUTO = "tenuto"
+    MARCATO = "marcato"
+    HAMMER_ON = "hammer-on"
+    PULL_OFF = "pull-off"
+    SLIDE = "slide"
+    BEND = "bend"
+    FALL = "fall"
+    SCOOP = "scoop"
+    TRILL = "trill"
+    GHOST = "ghost"
+    HARMONIC = "harmonic"
+
+
+class Function(StrEnum):
+    """The five functions a note can have against the chord under it."""
+
+    CHORD = "chord"
+    EXTENSION = "extension"
+    PASSING = "passing"
+    APPROACH = "approach"
+    OUTSIDE = "outside"
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """One articulation of a note; ``semitones`` is how far a bend goes (2 is a whole tone, 1/2 a quarter tone)."""
+
+    articulation: Articulation
+    semitones: Fraction | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Tuplet:
+    """``actual`` notes in the time of ``normal``, as written."""
+
+    actual: int
+    normal: int
+
+
+@dataclass(frozen=True, slots=True)
+class Note:
+    """One sounding note. A grace note has length 0; ``uncertain`` is the transcriber's own doubt."""
+
+    id: str
+    onset: Fraction
+    duration: Fraction
+    pitch: Pitch
+    written: tuple[Fraction, ...] = ()
+    tuplet: Tuplet | None = None
+    grace: bool = False
+    marks: tuple[Mark, ...] = ()
+    uncertain: bool = False
+
+    @property
+    def end(self) -> Fraction:
+        """Where the note stops, in quarter notes."""
+        return self.onset + self.duration
+
+    def has(self, articulation: Articulation) -> bool:
+        """Whether the note carries this articulation."""
+        return any(mark.articulation is articulation for mark in self.marks)
+
+
+@dataclass(frozen=True, slots=True)
+class ChordEvent:
+    """A chord symbol (in normal form) from ``onset`` until the next one."""
+
+    id: str
+    onset: Fraction
+    text: str
+
+    def __post_init__(self) -> None:
+        parse_chord_symbol(self.text)
+
+    @property
+    def symbol(self) -> ChordSymbol:
+        """The chord, or N.C."""
+        return parse_chord_symbol(self.text)
+
+
+@dataclass(frozen=True, slots=True)
+class MeterRegion:
+    """A meter from ``onset`` (a barline) on."""
+
+    onset: Fraction
+    meter: Meter
+
+
+@dataclass(frozen=True, slots=True)
+class KeyRegion:
+    """A key from ``onset`` on. In a ``blues`` setting the key's ♭3, ♭5 and ♭7 are at home over every chord."""
+
+    onset: Fraction
+    key: Key
+    blues: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class OddBar:
+    """A bar that starts at ``onset`` and is not as long as its meter says."""
+
+    onset: Fraction
+    length: Fraction
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """A part of the form from ``onset`` on: "A", "B", "2nd chorus"."""
+
+    onset: Fraction
+    label: str
+
+
+@dataclass(frozen=True, slots=True)
+class Phrase:
+    """A phrase, by its first and last note."""
+
+    first: str
+    last: str
+
+
+@dataclass(frozen=True, slots=True)
+class Decision:
+    """What the user decided about a note's label: it stands, whatever the labeller would say."""
+
+    note: str
+    function: Function
+    device: str
+
+
+@dataclass(frozen=True, slots=True)
+class Instrument:
+    """An instrument: ``transposition`` is what written pitch must move by to sound (a B♭ trumpet: −2 semitones).
+
+    ``lowest`` and ``highest`` bound its comfortable sounding range, as MIDI numbers.
+    """
+
+    name: str
+    transposition_steps: int = 0
+    transposition_semitones: int = 0
+    clef: str = "G2"
+    lowest: int = 52
+    highest: int = 88
+
+
+TREBLE = Instrument("Concert instrument")
+
+
+@dataclass(frozen=True, slots=True)
+class Solo:
+    """A transcribed solo. See the module's conventions."""
+
+    title: str
+    player: str = ""
+    instrument: Instrument = TREBLE
+    style: str = ""
+    tempo: Fraction | None = None
+    pickup: Fraction = Fraction(0)
+    meters: tuple[MeterRegion, ...] = (MeterRegion(Fraction(0), COMMON_TIME),)
+    keys: tuple[KeyRegion, ...] = (KeyRegion(Fraction(0), Key(PitchName("C"))),)
+    odd_bars: tuple[OddBar, ...] = ()
+    chords: tuple[ChordEvent, ...] = ()
+    sections: tuple[Section, ...] = ()
+    notes: tuple[Note, ...] = ()
+    phrases: tuple[Phrase, ...] = ()
+    decisions: tuple[Decision, ...] = field(default=())
+
+    @property
+    def end(self) -> Fraction:
+        """Where the last note or chord symbol ends, at least; in quarter notes."""
+        ends = [note.end for note in self.notes] + [chord.onset for chord in self.chords]
+        return max(ends, default=Fraction(0))
+
+    def note(self, note_id: str) -> Note:
+        """The note with this id. Raises KeyError."""
+        for note in self.notes:
+            if note.id == note_id:
+                return note
+        raise KeyError(note_id)
+
+    def key_at(self, onset: Fraction) -> KeyRegion:
+        """The key region in force."""
+        return next((region for region in reversed(self.keys) if region.onset <= onset), self.keys[0])
+
+    def decision_for(self, note_id: str) -> Decision | None:
+        """The user's decision about a note, if there is one."""
+        return next((decision for decision in self.decisions if decision.note == note_id), None)

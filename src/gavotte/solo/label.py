@@ -1,0 +1,71 @@
+"""Labels: what a note does against its chord. Computed from a solo, kept apart from it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from gavotte.solo.document import Function
+
+DEVICES: dict[Function, tuple[str, ...]] = {
+    Function.CHORD: ("plain", "anticipation", "carried"),
+    Function.EXTENSION: ("natural", "altered", "blue", "clash"),
+    Function.PASSING: ("passing", "neighbour", "step"),
+    Function.APPROACH: ("chromatic-below", "chromatic-above", "chromatic-passing", "chromatic-neighbour",
+                        "double-below", "double-above", "enclosure"),
+    Function.OUTSIDE: ("implied", "unexplained"),
+}
+"""The devices each function can have."""
+
+DOUBT_BELOW = 0.6
+"""A label less sure than this is listed as in doubt."""
+
+
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """Another reading of a note that is worth considering."""
+
+    function: Function
+    device: str
+    target: str | None
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class Sustained:
+    """What a note becomes over a chord that starts while it sounds: the chord in normal form, and the degree."""
+
+    chord: str
+    degree: str
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """One note's label.
+
+    ``note`` and ``target`` are note ids; ``chord`` is the chord in force in normal form ("" where there is
+    none); ``scale`` names the local scale; ``group`` numbers the notes of one figure. ``confidence`` is a
+    share from 0 to 1. ``decided`` says that the user set the function.
+    """
+
+    note: str
+    function: Function
+    device: str
+    degree: str
+    chord: str
+    scale: str
+    target: str | None = None
+    implied: str | None = None
+    group: int | None = None
+    confidence: float = 1.0
+    reason: str = ""
+    alternatives: tuple[Alternative, ...] = ()
+    sustained: tuple[Sustained, ...] = ()
+    decided: bool = False
+    tension: float = 0.0
+
+    @property
+    def in_doubt(self) -> bool:
+        """Whether the user should look at it: not decided, and unexplained or not sure."""
+        if self.decided:
+            return False
+        return self.device == "unexplained" or self.confidence < DOUBT_BELOW
