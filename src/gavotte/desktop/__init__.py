@@ -1,0 +1,1 @@
+"""Everything seen and clicked. The only room that knows Qt; nothing imports it."""

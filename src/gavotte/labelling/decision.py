@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from dataclasses import dataclass
 
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures import all_figures
 from gavotte.labelling.frame import Frame
+from gavotte.labelling.implied import implied_figures
 from gavotte.labelling.school import School
 from gavotte.labelling.single import EARLY_RULES, RULES
 
@@ -30,35 +32,53 @@ def decide(frame: Frame, school: School) -> list[Verdict]:
         i for i, answers in enumerate(by_rule)
         if answers and answers[0][0] in EARLY_RULES and not frame.notes[i].is_tone
     }
-    candidates = all_figures(frame)
+    candidates = [*implied_figures(frame, school), *all_figures(frame)]
     standing = choose_figures(candidates, early)
     figure_of = {member: figure for figure in standing for member in figure.members}
+    explained_by: dict[int, list[Figure]] = {}
+    for figure in candidates:
+        for i in figure.explains:
+            explained_by.setdefault(i, []).append(figure)
     verdicts = []
     for i, answers in enumerate(by_rule):
-        figure = figure_of.get(i)
+        own = figure_of.get(i)
         explanations = [answer for _, answer in answers]
-        if figure is not None and i in figure.explains:
-            explanations.insert(0, figure.explains[i])
-        explanations += [f.explains[i] for f in candidates if i in f.explains and f is not figure]
-        verdicts.append(Verdict(explanations[0], figure, _alternatives(explanations)))
+        if own is not None and i in own.explains:
+            explanations.insert(0, own.explains[i])
+        explanations += [figure.explains[i] for figure in explained_by.get(i, ()) if figure is not own]
+        verdicts.append(Verdict(explanations[0], own, _alternatives(explanations)))
     return verdicts
 
 
 def choose_figures(candidates: list[Figure], settled: set[int]) -> list[Figure]:
-    """The figures that stand: of overlapping ones the one that explains more, then the earlier rule.
+    """The figures that stand: the set without overlaps that explains most.
 
-    Figures that would explain a ``settled`` note (an anticipation, say) fall away.
+    A figure weighs the square of the notes it explains, so that one larger figure beats two smaller ones it
+    overlaps unless they explain clearly more together; the earlier rule wins a tie. Figures that would
+    explain a ``settled`` note (an anticipation, say) fall away. This is weighted interval scheduling; see
+    J. Kleinberg and É. Tardos, *Algorithm Design* (2006), section 6.1.
     """
-    ranked = sorted(candidates, key=lambda f: (-len(f.explains), f.rule, f.members))
-    standing: list[Figure] = []
-    taken: set[int] = set()
-    for figure in ranked:
-        explained = set(figure.explains)
-        if explained & (taken | settled):
-            continue
-        standing.append(figure)
-        taken |= explained
+    free = [figure for figure in candidates if figure.explains and not settled & figure.explains.keys()]
+    free.sort(key=lambda figure: (max(figure.explains), min(figure.explains), figure.rule))
+    ends = [max(figure.explains) for figure in free]
+    best = [0.0]
+    previous: list[int] = []
+    for k, figure in enumerate(free):
+        previous.append(bisect_left(ends, min(figure.explains), 0, k))
+        best.append(max(best[k], best[previous[k]] + _weight(figure)))
+    standing = []
+    k = len(free)
+    while k > 0:
+        if best[k] > best[k - 1]:
+            standing.append(free[k - 1])
+            k = previous[k - 1]
+        else:
+            k -= 1
     return sorted(standing, key=lambda figure: figure.members)
+
+
+def _weight(figure: Figure) -> float:
+    return len(figure.explains) ** 2 - figure.rule / 1000
 
 
 def _alternatives(explanations: list[Explanation]) -> tuple[Explanation, ...]:

@@ -88,7 +88,8 @@ def _encloses(frame: Frame, target: int, size: int) -> bool:
         return False
     if not any(abs(note.pitch - goal.pitch) == 1 for note in foreign):
         return False
-    if any(_resolves_inside(figure, k) for k in range(size - 1)):
+    mixed = len(foreign) < size
+    if mixed and any(_resolves_inside(figure, k) for k in range(size - 1)):
         return False
     if _closes_by_semitones(distances) or any(_tops_arpeggio(frame, note.index) for note in figure):
         return False
@@ -97,10 +98,9 @@ def _encloses(frame: Frame, target: int, size: int) -> bool:
 
 
 def _resolves_inside(figure: list[FramedNote], k: int) -> bool:
-    """Whether a chromatic note already falls into a chord tone of the figure: then that one is its target."""
+    """Whether a note already steps into a chord tone of the figure: then that one is its target."""
     note, following = figure[k], figure[k + 1]
-    chromatic = not note.is_tone and not note.in_scale
-    return chromatic and following.is_tone and abs(note.pitch - following.pitch) == 1
+    return not note.is_tone and following.is_tone and abs(note.pitch - following.pitch) <= _WHOLE_TONE
 
 
 def _closes_by_semitones(distances: list[int]) -> bool:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import NamedTuple
 
 from gavotte.labelling.local_scale import local_scale
 from gavotte.labelling.tensions import is_blue, is_clash, is_tension
@@ -37,7 +38,8 @@ class FramedNote:
 
     ``before`` and ``after`` are the indexes of the nearest earlier and later notes at another pitch (a
     repeated pitch is looked past), None where there is none or a rest lies between; ``move_in`` and
-    ``move_out`` the semitones from and to them. ``pitch`` is the MIDI number.
+    ``move_out`` the semitones from and to them. ``pitch`` is the MIDI number,
+    ``place`` where in the bar it stands ("the and of 2").
     """
 
     index: int
@@ -51,7 +53,9 @@ class FramedNote:
     clash: bool
     blue: bool
     strong: bool
-    beat_length: Fraction
+    length: float
+    beat_length: float
+    place: str
     held: bool
     rest_before: bool
     rest_after: bool
@@ -73,19 +77,31 @@ class FramedNote:
         return self.move_out is not None and not self.steps_out
 
 
+class _Time(NamedTuple):
+    """When a note sounds, in quarter notes, and the beat it falls in."""
+
+    onset: float
+    end: float
+    length: float
+    beat: float
+    strong: bool
+    place: str
+
+
+# Lengths are compared as floats for speed; exact fractions turn into the same float every time, and only
+# differences of them need room for rounding.
+_TOLERANCE = 1e-9
+
+
 class Frame:
     """All notes of a solo in their frames."""
 
     def __init__(self, solo: Solo) -> None:
         self.solo = solo
         self.grid = BarGrid(solo)
-        self.spans = _chord_spans(solo)
+        self.spans = _chord_spans(solo, self.grid.bars[-1].end)
         self._span_onsets = [float(span.onset) for span in self.spans]
         self.notes = self._framed(solo.notes)
-
-    def span_index(self, onset: Fraction) -> int:
-        """Index of the chord span in force; before the first symbol, the first."""
-        return max(0, bisect_right(self._span_onsets, float(onset)) - 1)
 
     def span_of(self, note: FramedNote) -> ChordSpan:
         """The chord in force under a note."""
@@ -111,64 +127,62 @@ class Frame:
         return note.index > 0 and self.spans[note.span].onset == note.note.onset
 
     def _framed(self, notes: tuple[Note, ...]) -> list[FramedNote]:
-        last_of_phrase = {phrase.last for phrase in self.solo.phrases}
-        beats, strong = [], []
-        for note in notes:
-            offset = self.grid.offset_in_bar(note.onset)
-            _, beat = self.grid.at(note.onset).meter.beat_at(offset)
-            beats.append(beat.length)
-            strong.append(beat.strong and beat.offset == offset)
-        # A gap of half a beat is a rest; anything shorter is articulation.
-        gaps = [
-            next_note.onset - note.end >= beat / 2
-            for note, next_note, beat in zip(notes, notes[1:], beats, strict=False)
-        ]
+        times = [self._time(note) for note in notes]
         pitches = [note.pitch.midi for note in notes]
+        # A gap of half a beat is a rest; anything shorter is articulation.
+        rests = [b.onset - a.end >= a.beat / 2 - _TOLERANCE for a, b in zip(times, times[1:], strict=False)]
+        last_of_phrase = {phrase.last for phrase in self.solo.phrases}
         return [
-            self._frame(notes, pitches, i, beats[i], strong[i], gaps, notes[i].id in last_of_phrase)
-            for i in range(len(notes))
+            self._frame(i, note, times, pitches, rests, note.id in last_of_phrase)
+            for i, note in enumerate(notes)
         ]
 
+    def _time(self, note: Note) -> _Time:
+        bar, offset = self.grid.locate(note.onset)
+        _, beat = bar.meter.beat_at(offset)
+        onset, length = float(note.onset), float(note.duration)
+        return _Time(
+            onset, onset + length, length, float(beat.length),
+            beat.strong and beat.offset == offset, bar.meter.place_name(offset),
+        )
+
     def _frame(
-        self, notes: tuple[Note, ...], pitches: list[int], i: int, beat: Fraction, strong: bool, gaps: list[bool], phrase_end: bool
+        self, i: int, note: Note, times: list[_Time], pitches: list[int], rests: list[bool], phrase_end: bool
     ) -> FramedNote:
-        note = notes[i]
-        rest_before = i == 0 or gaps[i - 1]
-        rest_after = i + 1 == len(notes) or gaps[i]
-        before = _nearest_other_pitch(pitches, gaps, i, -1)
-        after = _nearest_other_pitch(pitches, gaps, i, 1)
-        span_index = self.span_index(note.onset)
+        time = times[i]
+        rest_before = i == 0 or rests[i - 1]
+        rest_after = i + 1 == len(times) or rests[i]
+        before = _nearest_other_pitch(pitches, rests, i, -1)
+        after = _nearest_other_pitch(pitches, rests, i, 1)
+        span_index = max(0, bisect_right(self._span_onsets, time.onset) - 1)
         span = self.spans[span_index]
         chord, scale = span.chord, span.scale
         pitch, pitch_class = pitches[i], pitches[i] % 12
         is_tone = pitch_class in chord.tone_classes
         degree = chord.degree_of(pitch_class)
-        move_in = None if before is None else pitch - pitches[before]
-        move_out = None if after is None else pitches[after] - pitch
         longer = (
-            0 < i < len(notes) - 1
-            and note.duration > notes[i + 1].duration
-            and note.duration >= notes[i - 1].duration
-            and not notes[i + 1].grace
+            0 < i < len(times) - 1 and times[i - 1].length <= time.length > times[i + 1].length > 0
         )
         return FramedNote(
-            index=i, note=note, pitch=pitch, span=span_index, degree=degree, is_tone=is_tone, in_scale=pitch_class in scale,
+            index=i, note=note, pitch=pitch, span=span_index, degree=degree, is_tone=is_tone,
+            in_scale=pitch_class in scale.pitch_classes,
             tension=not is_tone and is_tension(chord, degree, scale),
             clash=not is_tone and is_clash(chord, degree),
             blue=is_blue(chord, pitch_class, span.key),
-            strong=strong, beat_length=beat,
-            held=not note.grace and (note.duration >= beat or longer or rest_after or phrase_end),
+            strong=time.strong, length=time.length, beat_length=time.beat, place=time.place,
+            held=not note.grace and (time.length >= time.beat or longer or rest_after or phrase_end),
             rest_before=rest_before, rest_after=rest_after, before=before, after=after,
-            move_in=move_in, move_out=move_out,
+            move_in=None if before is None else pitch - pitches[before],
+            move_out=None if after is None else pitches[after] - pitch,
             steps_in=before is not None and _is_step(pitches[before], pitch, scale),
             steps_out=after is not None and _is_step(pitch, pitches[after], scale),
         )
 
 
-def _nearest_other_pitch(pitches: list[int], gaps: list[bool], i: int, direction: int) -> int | None:
+def _nearest_other_pitch(pitches: list[int], rests: list[bool], i: int, direction: int) -> int | None:
     j = i + direction
     while 0 <= j < len(pitches):
-        if gaps[min(j, j - direction)]:
+        if rests[min(j, j - direction)]:
             return None
         if pitches[j] != pitches[i]:
             return j
@@ -181,7 +195,7 @@ def _is_step(low: int, high: int, scale: Scale) -> bool:
     return distance in (1, 2) or (distance == 3 and scale.are_neighbours(low, high))
 
 
-def _chord_spans(solo: Solo) -> tuple[ChordSpan, ...]:
+def _chord_spans(solo: Solo, end: Fraction) -> tuple[ChordSpan, ...]:
     """The chords in force. N.C. and a missing symbol are read as the key's home chord."""
     events: list[tuple[Fraction, Chord, str, bool]] = []
     for event in solo.chords:
@@ -195,7 +209,6 @@ def _chord_spans(solo: Solo) -> tuple[ChordSpan, ...]:
         events.append((start, _home_chord(solo.key_at(start)), "", False))
     # A symbol written again (in the next bar, say) is no new chord.
     merged = [event for i, event in enumerate(events) if i == 0 or event[1:] != events[i - 1][1:]]
-    end = max(solo.end, merged[-1][0]) + 1
     onsets = [event[0] for event in merged[1:]] + [end]
     spans = []
     for i, ((onset, chord, text, written), until) in enumerate(zip(merged, onsets, strict=True)):

@@ -12,7 +12,7 @@ from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, shown_d
 
 def reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
     """Why ``note`` is heard this way, naming pitches, beats and chords."""
-    name = f"{note.note.pitch.shown} {_when(frame, note)}"
+    name = f"{note.note.pitch.shown} on {note.place}"
     chord = _chord_name(frame.span_of(note))
     degree = shown_degree(note.degree)
     target = None if explanation.target is None else frame.notes[explanation.target]
@@ -36,7 +36,7 @@ def reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
 
 def decided_reason(frame: Frame, note: FramedNote, function: Function, target: FramedNote | None) -> str:
     """The sentence for a function the user set where no rule gives one."""
-    name = f"{note.note.pitch.shown} {_when(frame, note)}"
+    name = f"{note.note.pitch.shown} on {note.place}"
     chord = _chord_name(frame.span_of(note))
     degree = shown_degree(note.degree)
     words = {
@@ -86,7 +86,7 @@ def _manner(note: FramedNote) -> str:
         return "leapt to and left by leap"
     if note.leaps_in:
         return "leapt to" if not note.rest_before else "after a rest"
-    return "left by leap" if note.leaps_out else "in passing"
+    return "left by leap" if note.leaps_out else "stepped through"
 
 
 def _passing_reason(
@@ -145,8 +145,3 @@ def _chord_name(span: ChordSpan) -> str:
 @lru_cache(maxsize=512)
 def _shown_text(text: str) -> str:
     return shown_chord(parse_chord_symbol(text))
-
-
-def _when(frame: Frame, note: FramedNote) -> str:
-    bar = frame.grid.at(note.note.onset)
-    return f"on {bar.meter.place_name(frame.grid.offset_in_bar(note.note.onset))}"

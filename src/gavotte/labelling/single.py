@@ -84,7 +84,7 @@ def chromatic_approach(frame: Frame, note: FramedNote, school: School) -> Explan
         allowed = goes_on or returns or (rises_from_leap and not span.chord.altered)
         if not allowed or (note.in_scale and not span.chord.altered):
             return None
-    if note.held and not note.note.grace and note.note.duration > note.beat_length:
+    if note.held and not note.note.grace and note.length > note.beat_length:
         return None
     if returns and note.move_in in (1, -1):
         return Explanation(Function.APPROACH, "chromatic-neighbour", 0.9, target=note.after)
@@ -131,8 +131,8 @@ def passing(frame: Frame, note: FramedNote, school: School) -> Explanation | Non
 def _yields_quickly(frame: Frame, note: FramedNote) -> bool:
     """An appoggiatura may be as long as its resolution and no longer than a beat."""
     assert note.after is not None
-    resolution = frame.notes[note.after].note
-    return note.note.duration <= min(resolution.duration, note.beat_length) and not note.rest_after
+    resolution = frame.notes[note.after]
+    return note.length <= min(resolution.length, note.beat_length) and not note.rest_after
 
 
 def _end_of_chain(frame: Frame, note: FramedNote, school: School) -> int | None:

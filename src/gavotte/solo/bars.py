@@ -35,26 +35,27 @@ class BarGrid:
 
     def __init__(self, solo: Solo) -> None:
         self.bars = _bars(solo)
+        self._beat_ones = [bar.onset - bar.lead_in for bar in self.bars]
         self._onsets = [float(bar.onset) for bar in self.bars]
 
     def index_at(self, onset: Fraction) -> int:
         """Index of the bar that holds ``onset``; times outside fall in the first or last bar."""
-        return max(0, bisect_right(self._onsets, float(onset)) - 1)
+        return max(0, bisect_right(self._onsets, onset.numerator / onset.denominator) - 1)
 
     def at(self, onset: Fraction) -> Bar:
         """The bar that holds ``onset``."""
         return self.bars[self.index_at(onset)]
 
-    def offset_in_bar(self, onset: Fraction) -> Fraction:
-        """Quarter notes from where the bar's beat 1 is (or would be, in a pickup)."""
-        bar = self.at(onset)
-        return onset - bar.onset + bar.lead_in
+    def locate(self, onset: Fraction) -> tuple[Bar, Fraction]:
+        """The bar that holds ``onset``, and quarter notes from where its beat 1 is (or would be)."""
+        index = self.index_at(onset)
+        return self.bars[index], onset - self._beat_ones[index]
 
     def place(self, onset: Fraction) -> str:
         """ "bar 3, the and of 2"."""
-        bar = self.at(onset)
+        bar, offset = self.locate(onset)
         where = f"bar {bar.number}" if bar.number else "the pickup"
-        return f"{where}, {bar.meter.place_name(self.offset_in_bar(onset))}"
+        return f"{where}, {bar.meter.place_name(offset)}"
 
 
 def _bars(solo: Solo) -> tuple[Bar, ...]:

@@ -67,11 +67,7 @@ class Meter:
 
     def beat_at(self, offset: Fraction) -> tuple[int, Beat]:
         """The index and the beat that ``offset`` (quarter notes after the barline) falls in."""
-        beats = self.beats
-        for index in range(len(beats) - 1, -1, -1):
-            if beats[index].offset <= offset:
-                return index, beats[index]
-        return 0, beats[0]
+        return _beat_at(self, offset)
 
     def place_name(self, offset: Fraction) -> str:
         """Where in the bar, as a player counts: "beat 2", "the and of 2", "the last triplet of 3"."""
@@ -104,6 +100,15 @@ def _beats(meter: Meter) -> tuple[Beat, ...]:
             position += size
         return _even(meter.count, unit, strong)
     return _even(meter.count, unit, {0, 2} if meter.count == 4 else {0})
+
+
+@lru_cache(maxsize=4096)
+def _beat_at(meter: Meter, offset: Fraction) -> tuple[int, Beat]:
+    beats = meter.beats
+    for index in range(len(beats) - 1, -1, -1):
+        if beats[index].offset <= offset:
+            return index, beats[index]
+    return 0, beats[0]
 
 
 @lru_cache(maxsize=4096)

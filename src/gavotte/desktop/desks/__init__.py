@@ -1,0 +1,1 @@
+"""The desks, one module each, in the order of a transcriber's work."""

@@ -1,0 +1,1 @@
+"""The page: the engraved solo with chord symbols above and the function lane below every staff."""

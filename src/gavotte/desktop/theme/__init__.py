@@ -1,0 +1,1 @@
+"""Colours, type, shapes and icons: the only place where a colour is written."""

@@ -1,0 +1,32 @@
+"""Building the demo library."""
+
+from __future__ import annotations
+
+import shutil
+from pathlib import Path
+
+from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
+from gavotte.labelling.labeller import label_solo
+from gavotte.library.store import DATABASE, Library
+from gavotte.vocabulary.lick import keep_lick
+
+
+def build_demo(folder: Path, fresh: bool = False) -> None:
+    """Put the demo solos and licks into the library in ``folder``, unless it is there already.
+
+    With ``fresh`` what is there is deleted first.
+    """
+    if fresh and folder.exists():
+        shutil.rmtree(folder)
+    if (folder / DATABASE).exists():
+        return
+    with Library(folder) as library:
+        kept = []
+        for make in reversed(DEMO_SOLOS):
+            solo = make()
+            labels = label_solo(solo)
+            kept.append((library.add_solo(solo, sum(label.in_doubt for label in labels)), solo, labels))
+        kept.reverse()
+        for which, first, last in DEMO_LICKS:
+            solo_id, solo, labels = kept[which]
+            library.add_lick(keep_lick(solo, solo_id, labels, solo.notes[first].id, solo.notes[last].id))

@@ -1,0 +1,153 @@
+"""The Label desk: what is each note's function, and why? The page with its lane, and the note card."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from gavotte.desktop.note_card import NoteCard
+from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.session import SoloSession
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.words import counted
+from gavotte.engraving.engraver import Engraver
+from gavotte.labelling.frame import Frame
+from gavotte.solo.document import Function
+
+
+class LabelDesk(QWidget):
+    """Shows the session's solo. ``keep_wanted`` asks to keep the selection, ``shelf_wanted`` to choose a solo."""
+
+    keep_wanted = pyqtSignal()
+    shelf_wanted = pyqtSignal()
+
+    def __init__(self, session: SoloSession, engraver: Engraver) -> None:
+        super().__init__()
+        self.setObjectName("desk")
+        self._session = session
+        self._frame: Frame | None = None
+        self.page = PageView(engraver)
+        self.card = NoteCard()
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        self._head = self._header()
+        layout.addWidget(self._head)
+        line = QFrame()
+        line.setObjectName("line")
+        line.setFixedHeight(1)
+        layout.addWidget(line)
+        self._body = QWidget()
+        row = QHBoxLayout(self._body)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(self.page, 1)
+        row.addWidget(self.card)
+        layout.addWidget(self._body, 1)
+        self._nothing = self._no_solo()
+        layout.addWidget(self._nothing, 1)
+        self._connect()
+        self._show_solo()
+
+    def _header(self) -> QWidget:
+        box = QWidget()
+        box.setObjectName("chrome")
+        row = QHBoxLayout(box)
+        row.setContentsMargins(20, 10, 16, 10)
+        row.setSpacing(12)
+        self.title = QLabel()
+        self.title.setObjectName("title")
+        self.about = QLabel()
+        self.about.setObjectName("quietBody")
+        self.doubts = QPushButton()
+        self.keep = QPushButton("Keep as lick…")
+        self.keep.setObjectName("primary")
+        self.keep.setToolTip("Keep the selected notes as a lick (K)")
+        row.addWidget(self.title)
+        row.addWidget(self.about, 1, Qt.AlignmentFlag.AlignBottom)
+        row.addWidget(self.doubts)
+        row.addWidget(self.keep)
+        return box
+
+    def _no_solo(self) -> QWidget:
+        box = QWidget()
+        layout = QVBoxLayout(box)
+        layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        layout.setSpacing(12)
+        text = QLabel("No solo is open.")
+        text.setObjectName("title")
+        button = QPushButton("Choose one from the shelf")
+        button.setObjectName("primary")
+        button.clicked.connect(self.shelf_wanted)
+        layout.addWidget(text, 0, Qt.AlignmentFlag.AlignCenter)
+        layout.addWidget(button, 0, Qt.AlignmentFlag.AlignCenter)
+        return box
+
+    def _connect(self) -> None:
+        session = self._session
+        session.solo_opened.connect(self._show_solo)
+        session.labels_changed.connect(self._show_edit)
+        session.selection_changed.connect(self._show_selection)
+        self.page.selection_wanted.connect(session.select)
+        self.card.function_chosen.connect(lambda function, device: session.decide(function, device or None))
+        self.card.take_back_wanted.connect(session.take_back)
+        self.card.target_pointed.connect(lambda note: self.page.show_target(note or None))
+        self.card.target_chosen.connect(lambda note: session.select(note, note))
+        self.doubts.clicked.connect(lambda: session.select_in_doubt(1))
+        self.keep.clicked.connect(self.keep_wanted)
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self.card.set_palette(palette)
+        self.page.set_palette(palette)
+        self._show_selection()
+
+    def decide(self, function: Function) -> None:
+        """Set the selected notes' function."""
+        self._session.decide(function)
+
+    def _show_solo(self) -> None:
+        solo = self._session.solo
+        for widget in (self._head, self._body):
+            widget.setVisible(solo is not None)
+        self._nothing.setVisible(solo is None)
+        if solo is None:
+            self.page.clear()
+            return
+        self.title.setText(solo.title)
+        tempo = f"{round(solo.tempo)} beats a minute" if solo.tempo else ""
+        self.about.setText(" · ".join(part for part in (
+            solo.player, solo.instrument.name, solo.keys[0].key.shown + (", blues" if solo.keys[0].blues else ""),
+            solo.style, tempo,
+        ) if part))
+        self._frame = Frame(solo)
+        self.page.show_solo(solo, self._session.labels)
+        self._show_doubts()
+        self._show_selection()
+
+    def _show_edit(self) -> None:
+        solo = self._session.solo
+        if solo is None:
+            return
+        self._frame = Frame(solo)
+        self.page.update_solo(solo, self._session.labels)
+        self._show_doubts()
+        self._show_selection()
+
+    def _show_doubts(self) -> None:
+        number = len(self._session.in_doubt())
+        self.doubts.setEnabled(number > 0)
+        self.doubts.setText(counted(number, "note in doubt", "notes in doubt") if number else "No notes in doubt")
+        self.doubts.setToolTip("Go to the next note in doubt (Tab)" if number else "Every label is sure enough")
+
+    def _show_selection(self) -> None:
+        session = self._session
+        selected = session.selected()
+        self.page.set_selection(session.anchor, session.current, frozenset(selected))
+        self.page.show_target(None)
+        label = session.labels.get(session.current or "")
+        self.card.setVisible(label is not None)
+        if label is not None and session.solo is not None and self._frame is not None:
+            self.card.show_note(session.solo, self._frame, label)
+        self.keep.setEnabled(len(selected) > 1)
+        self.keep.setText("Keep as lick…" if len(selected) < 2 else f"Keep {len(selected)} notes as lick…")

@@ -1,0 +1,215 @@
+"""The Vocabulary desk: what is worth keeping? The kept licks, each in its own key or on a sheet in all twelve."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtGui import QKeySequence, QShortcut
+from PyQt6.QtWidgets import (
+    QButtonGroup,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from gavotte.desktop.choice import Choice
+from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.rows import RowList
+from gavotte.desktop.theme.palette import Palette
+from gavotte.engraving.engraver import Engraver
+from gavotte.formats.errors import FormatError
+from gavotte.library.store import Library, LibraryError
+from gavotte.theory.key import Key
+from gavotte.vocabulary.lick import Lick
+from gavotte.workshop.keys import KeyOrder
+from gavotte.workshop.sheet import key_sheet
+
+
+class VocabularyDesk(QWidget):
+    """Signals: ``renamed(id, name)``, ``unwanted(id)``, ``source_wanted(solo id)``, ``failed(message)``."""
+
+    renamed = pyqtSignal(str, str)
+    unwanted = pyqtSignal(str)
+    source_wanted = pyqtSignal(str)
+    failed = pyqtSignal(str)
+
+    def __init__(self, library: Library, engraver: Engraver) -> None:
+        super().__init__()
+        self.setObjectName("desk")
+        self._library = library
+        self._lick: Lick | None = None
+        self._lick_id: str | None = None
+        self.licks = RowList("Licks")
+        self.licks.setFixedWidth(300)
+        self.page = PageView(engraver, numbered=False)
+        self.page.setAccessibleName("The lick")
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self._list_side())
+        layout.addWidget(self._lick_side(), 1)
+        layout.addWidget(self._nothing_kept(), 1)
+        self._connect()
+
+    def _list_side(self) -> QWidget:
+        self._left = QWidget()
+        column = QVBoxLayout(self._left)
+        column.setContentsMargins(24, 20, 16, 24)
+        column.setSpacing(12)
+        title = QLabel("Vocabulary")
+        title.setObjectName("title")
+        column.addWidget(title)
+        column.addWidget(self.licks, 1)
+        return self._left
+
+    def _lick_side(self) -> QWidget:
+        self._right = QWidget()
+        column = QVBoxLayout(self._right)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        self.name = QLineEdit()
+        self.name.setAccessibleName("Name of the lick")
+        self.name.setToolTip("The lick's name; change it as you like")
+        self.source = QPushButton()
+        self.source.setObjectName("link")
+        self.source.setToolTip("Open the solo it comes from")
+        names = QVBoxLayout()
+        names.setSpacing(4)
+        names.addWidget(self.name)
+        names.addWidget(self.source)
+        self.own_key = QPushButton("Own key")
+        self.all_keys = QPushButton("All twelve keys")
+        self._views = QButtonGroup(self)
+        for button, tip in ((self.own_key, "The lick as it was played (Ctrl+1)"),
+                            (self.all_keys, "A sheet in all twelve keys (Ctrl+2)")):
+            button.setCheckable(True)
+            button.setToolTip(tip)
+            self._views.addButton(button)
+        self.own_key.setChecked(True)
+        self.order = Choice()
+        self.order.setAccessibleName("Order of the keys")
+        self.order.setToolTip("How the keys follow each other")
+        self.order.addItem("Circle of fifths", KeyOrder.CIRCLE)
+        self.order.addItem("Chromatic", KeyOrder.CHROMATIC)
+        head = QHBoxLayout()
+        head.setContentsMargins(8, 20, 16, 12)
+        head.setSpacing(8)
+        head.addLayout(names, 1)
+        for widget in (self.own_key, self.all_keys, self.order):
+            head.addWidget(widget, 0, Qt.AlignmentFlag.AlignTop)
+        column.addLayout(head)
+        line = QFrame()
+        line.setObjectName("line")
+        line.setFixedHeight(1)
+        column.addWidget(line)
+        column.addWidget(self.page, 1)
+        return self._right
+
+    def _nothing_kept(self) -> QWidget:
+        self._empty = QWidget()
+        layout = QVBoxLayout(self._empty)
+        layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        layout.setSpacing(12)
+        title = QLabel("No licks kept yet")
+        title.setObjectName("title")
+        text = QLabel(
+            "At the Label desk, select a few notes (click the first, Shift-click the last)\n"
+            "and press K. The lick is named by its functions and written out in all twelve keys here."
+        )
+        text.setObjectName("quietBody")
+        text.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        layout.addWidget(title, 0, Qt.AlignmentFlag.AlignCenter)
+        layout.addWidget(text, 0, Qt.AlignmentFlag.AlignCenter)
+        return self._empty
+
+    def _connect(self) -> None:
+        self.licks.currentRowChanged.connect(lambda _: self._show_current())
+        self._views.buttonClicked.connect(lambda _: self._show_lick())
+        self.order.currentIndexChanged.connect(lambda _: self._show_lick())
+        self.name.editingFinished.connect(self._rename)
+        self.source.clicked.connect(self._go_to_source)
+        self.page.selection_wanted.connect(self._select)
+        delete = QShortcut(QKeySequence(Qt.Key.Key_Delete), self.licks)
+        delete.setContext(Qt.ShortcutContext.WidgetShortcut)
+        delete.activated.connect(self.delete_current)
+        for keys, button in (("Ctrl+1", self.own_key), ("Ctrl+2", self.all_keys)):
+            shortcut = QShortcut(QKeySequence(keys), self)
+            shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
+            shortcut.activated.connect(button.click)
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self.licks.set_palette(palette)
+        self.page.set_palette(palette)
+
+    def delete_current(self) -> None:
+        """Ask to delete the current lick."""
+        if self._lick_id is not None:
+            self.unwanted.emit(self._lick_id)
+
+    def refresh(self, lick_id: str | None = None) -> None:
+        """Read the licks anew; make ``lick_id`` the current one, or keep the one that is."""
+        wanted = lick_id or self.licks.current_id()
+        self.licks.blockSignals(True)
+        self.licks.clear()
+        for entry in self._library.licks():
+            self.licks.add_row(entry.id, entry.name, f"{entry.source} · {Key.parse(entry.key).shown}")
+        if not self.licks.select_id(wanted) and self.licks.count():
+            self.licks.setCurrentRow(0)
+        self.licks.blockSignals(False)
+        kept = self.licks.count() > 0
+        self._left.setVisible(kept)
+        self._right.setVisible(kept)
+        self._empty.setVisible(not kept)
+        self._show_current()
+
+    def _show_current(self) -> None:
+        lick_id = self.licks.current_id()
+        if lick_id is None:
+            self._lick = self._lick_id = None
+            self.page.clear()
+            return
+        try:
+            lick = self._library.lick(lick_id)
+        except (LibraryError, FormatError) as error:
+            self.failed.emit(str(error))
+            return
+        if (lick_id, lick) != (self._lick_id, self._lick):
+            self._lick, self._lick_id = lick, lick_id
+            self._show_lick()
+
+    def _show_lick(self) -> None:
+        lick = self._lick
+        if lick is None:
+            return
+        self.name.setText(lick.name)
+        self.name.setCursorPosition(0)
+        player = f" · {lick.source.player}" if lick.source.player else ""
+        self.source.setText(f"From {lick.source.title}, {lick.source.place}{player}")
+        sheet = self.all_keys.isChecked()
+        self.order.setVisible(sheet)
+        if sheet:
+            solo, labels = key_sheet(lick, KeyOrder(self.order.currentData()))
+            self.page.show_solo(solo, {label.note: label for label in labels})
+        else:
+            self.page.show_solo(lick.solo, {label.note: label for label in lick.labels})
+        self.page.set_selection(None, None, frozenset())
+
+    def _select(self, anchor: str, current: str) -> None:
+        self.page.set_selection(anchor, current, frozenset({current}))
+
+    def _rename(self) -> None:
+        name = self.name.text().strip()
+        if self._lick is None or self._lick_id is None or name == self._lick.name:
+            return
+        if not name:
+            self.name.setText(self._lick.name)
+            return
+        self.renamed.emit(self._lick_id, name)
+
+    def _go_to_source(self) -> None:
+        if self._lick is not None:
+            self.source_wanted.emit(self._lick.source.solo_id)

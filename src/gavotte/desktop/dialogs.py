@@ -1,0 +1,104 @@
+"""Small dialogs: which voice of a score is the solo, and what a new lick is called."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+
+from gavotte.desktop.rows import RowList
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.words import counted
+from gavotte.formats.musicxml import Score, VoiceSummary
+from gavotte.vocabulary.lick import Lick
+
+
+class _Dialog(QDialog):
+    """A dialog with a heading, room for content, and two buttons."""
+
+    def __init__(self, parent: QWidget, title: str, yes: str) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(title)
+        self.setMinimumWidth(520)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(24, 20, 24, 20)
+        layout.setSpacing(12)
+        heading = QLabel(title)
+        heading.setObjectName("title")
+        layout.addWidget(heading)
+        self.content = QVBoxLayout()
+        self.content.setSpacing(8)
+        layout.addLayout(self.content, 1)
+        row = QHBoxLayout()
+        row.addStretch(1)
+        cancel = QPushButton("Cancel")
+        cancel.setToolTip("Leave everything as it is (Esc)")
+        cancel.clicked.connect(self.reject)
+        self.yes = QPushButton(yes)
+        self.yes.setObjectName("primary")
+        self.yes.setDefault(True)
+        self.yes.setToolTip(f"{yes} (Enter)")
+        self.yes.clicked.connect(self.accept)
+        row.addWidget(cancel)
+        row.addWidget(self.yes)
+        layout.addLayout(row)
+
+
+class VoiceDialog(_Dialog):
+    """Asks which part and voice of a score is the solo; the likeliest is chosen already."""
+
+    def __init__(self, parent: QWidget, score: Score, palette: Palette) -> None:
+        super().__init__(parent, "Which line is the solo?", "Import this line")
+        self._score = score
+        self.voices = RowList("Lines of the score")
+        self.voices.set_palette(palette)
+        self.voices.setMinimumHeight(220)
+        for index, voice in enumerate(score.voices):
+            self.voices.add_row(str(index), f"{voice.part_name}, voice {voice.voice}", _about(voice),
+                                "likely the lead" if index == 0 else "")
+        self.voices.setCurrentRow(0)
+        self.voices.itemActivated.connect(lambda _: self.accept())
+        text = QLabel("The score holds several lines. Gavotte reads one of them as the solo.")
+        text.setObjectName("quietBody")
+        self.content.addWidget(text)
+        self.content.addWidget(self.voices, 1)
+
+    @property
+    def chosen(self) -> VoiceSummary:
+        """The chosen line."""
+        return self._score.voices[int(self.voices.current_id() or 0)]
+
+
+def _about(voice: VoiceSummary) -> str:
+    parts = [counted(voice.notes, "note", "notes")]
+    if voice.chords:
+        parts.append(counted(voice.chords, "chord symbol", "chord symbols"))
+    if voice.doubled:
+        parts.append(f"{voice.doubled} struck together with another")
+    return " · ".join(parts)
+
+
+class LickDialog(_Dialog):
+    """Shows the name proposed for a lick and lets the user change it."""
+
+    def __init__(self, parent: QWidget, lick: Lick) -> None:
+        super().__init__(parent, "Keep as lick", "Keep lick")
+        self._lick = lick
+        self.name = QLineEdit(lick.name)
+        self.name.setAccessibleName("Name of the lick")
+        self.name.selectAll()
+        self.name.textChanged.connect(lambda text: self.yes.setEnabled(bool(text.strip())))
+        caption = QLabel("Name, from its harmony and functions")
+        caption.setObjectName("quiet")
+        where = QLabel(
+            f"{counted(len(lick.solo.notes), 'note', 'notes')} from {lick.source.title}, {lick.source.place}"
+        )
+        where.setObjectName("quietBody")
+        where.setAlignment(Qt.AlignmentFlag.AlignLeft)
+        self.content.addWidget(caption)
+        self.content.addWidget(self.name)
+        self.content.addWidget(where)
+
+    @property
+    def lick(self) -> Lick:
+        """The lick under the name in the field."""
+        return self._lick.renamed(self.name.text().strip() or self._lick.name)

@@ -1,0 +1,72 @@
+"""Two octaves of a keyboard that show a chord's tones, its local scale, and one note."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from gavotte.desktop.theme.palette import DAY, Palette
+
+_WHITE = (0, 2, 4, 5, 7, 9, 11)
+_BLACK_AFTER = {0: 1, 1: 3, 3: 6, 4: 8, 5: 10}
+
+
+class KeyboardStrip(QWidget):
+    """Solid blocks are chord tones, rings are scale tones; the frame marks the note itself."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.palette_in_use: Palette = DAY
+        self._tones: frozenset[int] = frozenset()
+        self._scale: frozenset[int] = frozenset()
+        self._note: int | None = None
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setFixedHeight(72)
+
+    def sizeHint(self) -> QSize:
+        return QSize(280, 72)
+
+    def show_chord(self, tones: frozenset[int], scale: frozenset[int], note: int, description: str) -> None:
+        """Show pitch classes of a chord and its scale, and a MIDI number among them."""
+        self._tones, self._scale, self._note = tones, scale, note
+        self.setAccessibleName(description)
+        self.setToolTip(description)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        palette = self.palette_in_use
+        white_width = (self.width() - 1) / 14
+        painter.setPen(QPen(QColor(palette.rule), 1))
+        for k in range(14):
+            painter.setBrush(QColor(palette.white_key))
+            painter.drawRect(QRectF(k * white_width + 0.5, 0.5, white_width, self.height() - 1.5))
+        for k in range(14):
+            self._paint_sign(painter, k // 7, _WHITE[k % 7], (k + 0.5) * white_width, self.height() - 14, False)
+        for k in range(14):
+            black = _BLACK_AFTER.get(k % 7)
+            if black is not None:
+                x = (k + 1) * white_width
+                painter.setPen(Qt.PenStyle.NoPen)
+                painter.setBrush(QColor(palette.black_key))
+                painter.drawRect(QRectF(x - white_width * 0.32, 0, white_width * 0.64, self.height() * 0.58))
+                self._paint_sign(painter, k // 7, black, x, self.height() * 0.58 - 12, True)
+
+    def _paint_sign(self, painter: QPainter, octave: int, pitch_class: int, x: float, y: float,
+                    on_black: bool) -> None:
+        palette = self.palette_in_use
+        colour = QColor(palette.on_black_key if on_black else palette.on_white_key)
+        if pitch_class in self._tones:
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(colour)
+            painter.drawRect(QRectF(x - 4, y - 4, 8, 8))
+        elif pitch_class in self._scale:
+            painter.setPen(QPen(colour, 1.6))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawEllipse(QPointF(x, y), 3.2, 3.2)
+        if self._note is not None and self._note % 12 == pitch_class and octave == 0:
+            painter.setPen(QPen(QColor(palette.note_on_black if on_black else palette.note_on_white), 2.4))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRoundedRect(QRectF(x - 7, y - 7, 14, 14), 3, 3)

@@ -1,0 +1,483 @@
+"""The window: rail, desks, menus, and what they ask of the session and the library."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+
+from PyQt6.QtCore import QSettings, Qt
+from PyQt6.QtGui import (
+    QAction,
+    QActionGroup,
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeySequence,
+    QUndoGroup,
+    QUndoStack,
+)
+from PyQt6.QtWidgets import (
+    QFileDialog,
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QMenu,
+    QMessageBox,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from gavotte import __version__
+from gavotte.desktop.desks.label import LabelDesk
+from gavotte.desktop.desks.shelf import ShelfDesk
+from gavotte.desktop.desks.vocabulary import VocabularyDesk
+from gavotte.desktop.dialogs import LickDialog
+from gavotte.desktop.importing import Importer
+from gavotte.desktop.library_edits import LibraryEdit
+from gavotte.desktop.notice import Notice
+from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.rail import DESKS, Rail
+from gavotte.desktop.session import SoloSession
+from gavotte.desktop.theme.icons import icon
+from gavotte.desktop.theme.palette import DAY, THEMES, Palette
+from gavotte.desktop.theme.stylesheet import style_sheet
+from gavotte.desktop.words import FUNCTION_KEYS, FUNCTION_WORDS, counted
+from gavotte.engraving.engraver import Engraver
+from gavotte.formats.errors import FormatError
+from gavotte.library.store import Library, LibraryError
+
+
+class MainWindow(QMainWindow):
+    """Gavotte's window on one library."""
+
+    def __init__(self, library: Library, settings: QSettings) -> None:
+        super().__init__()
+        self._library, self._settings = library, settings
+        self.setWindowTitle("Gavotte")
+        self.setAcceptDrops(True)
+        self.setMinimumSize(900, 600)
+        engraver = Engraver()
+        self.session = SoloSession(library, self)
+        self.shelf = ShelfDesk(library)
+        self.label = LabelDesk(self.session, engraver)
+        self.vocabulary = VocabularyDesk(library, engraver)
+        self.importer = Importer(library, self)
+        self.rail = Rail()
+        self.notice = Notice()
+        self.lick_dialog: LickDialog | None = None
+        self._library_edits = QUndoStack(self)
+        self._undo = QUndoGroup(self)
+        self._undo.addStack(self._library_edits)
+        self._undo.addStack(self.session.undo_stack)
+        self._desks: dict[str, QWidget] = {
+            "shelf": self.shelf, "label": self.label, "vocabulary": self.vocabulary
+        }
+        self._lay_out()
+        self._make_actions()
+        self._connect()
+        self.set_theme(THEMES.get(str(settings.value("theme", DAY.name)), DAY))
+        self._restore()
+        self.shelf.refresh()
+        self.vocabulary.refresh()
+        self.show_desk("shelf")
+
+    # -- layout -------------------------------------------------------------------------------------
+
+    def _lay_out(self) -> None:
+        self._stack = QStackedWidget()
+        for desk in self._desks.values():
+            self._stack.addWidget(desk)
+        right = QVBoxLayout()
+        right.setContentsMargins(0, 0, 0, 0)
+        right.setSpacing(0)
+        right.addWidget(self.notice)
+        right.addWidget(self._stack, 1)
+        whole = QWidget()
+        row = QHBoxLayout(whole)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(self.rail)
+        row.addLayout(right, 1)
+        self.setCentralWidget(whole)
+        self._saved = QLabel()
+        self._busy = QLabel()
+        self._stop = QPushButton("Cancel")
+        self._stop.setToolTip("Stop importing")
+        self._stop.clicked.connect(self.importer.cancel)
+        self._stop.hide()
+        bar = self.statusBar()
+        assert bar is not None
+        bar.addWidget(self._busy)
+        bar.addWidget(self._stop)
+        bar.addPermanentWidget(self._saved)
+
+    def _make_actions(self) -> None:
+        bar = self.menuBar()
+        assert bar is not None
+        self._file_menu(_menu(bar.addMenu("&File")))
+        self._edit_menu(_menu(bar.addMenu("&Edit")))
+        self._label_menu(_menu(bar.addMenu("&Label")))
+        self._view_menu(_menu(bar.addMenu("&View")))
+        self._help_menu(_menu(bar.addMenu("&Help")))
+
+    def _action(self, menu: QMenu, text: str, keys: str, then: Callable[[], object],
+                scope: QWidget | None = None) -> QAction:
+        """A menu entry; with ``scope`` its shortcut works only there."""
+        action = QAction(text, self)
+        if keys:
+            action.setShortcut(QKeySequence(keys))
+        action.triggered.connect(lambda: then())
+        menu.addAction(action)
+        if scope is not None:
+            action.setShortcutContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
+            scope.addAction(action)
+        return action
+
+    def _file_menu(self, menu: QMenu) -> None:
+        self.import_action = self._action(menu, "Import a solo…", "Ctrl+I", self.choose_files)
+        menu.addSeparator()
+        self._action(menu, "Quit", "Ctrl+Q", self.close)
+
+    def _edit_menu(self, menu: QMenu) -> None:
+        undo = self._undo.createUndoAction(self, "Undo")
+        redo = self._undo.createRedoAction(self, "Redo")
+        assert undo is not None and redo is not None
+        undo.setShortcut(QKeySequence("Ctrl+Z"))
+        redo.setShortcuts([QKeySequence("Ctrl+Shift+Z"), QKeySequence("Ctrl+Y")])
+        menu.addAction(undo)
+        menu.addAction(redo)
+        menu.addSeparator()
+        self.delete_action = self._action(menu, "Delete", "", self._delete_current)
+
+    def _label_menu(self, menu: QMenu) -> None:
+        self._label_actions: list[QAction] = []
+        for function, word in FUNCTION_WORDS.items():
+            self._label_actions.append(self._action(
+                menu, f"Call it {word.lower()}", FUNCTION_KEYS[function], partial(self.label.decide, function),
+                self.label,
+            ))
+        self._label_actions.append(
+            self._action(menu, "Take the decision back", "Backspace", self.session.take_back, self.label)
+        )
+        menu.addSeparator()
+        page = self.label.page
+        self._label_actions += [
+            self._action(menu, "Next note in doubt", "Tab", partial(self.session.select_in_doubt, 1), page),
+            self._action(menu, "Previous note in doubt", "Shift+Tab", partial(self.session.select_in_doubt, -1),
+                         page),
+            self._action(menu, "Go to the note card", "F6", self._switch_focus, self.label),
+        ]
+        menu.addSeparator()
+        self.keep_action = self._action(menu, "Keep as lick…", "K", self.keep_lick, self.label)
+        self._label_actions.append(self.keep_action)
+
+    def _view_menu(self, menu: QMenu) -> None:
+        for name, word, keys in DESKS:
+            self._action(menu, word, keys, partial(self.show_desk, name))
+        menu.addSeparator()
+        self._zoom_actions = [
+            self._action(menu, "Larger", "Ctrl++", lambda: self._on_page(PageView.zoom_in)),
+            self._action(menu, "Smaller", "Ctrl+-", lambda: self._on_page(PageView.zoom_out)),
+            self._action(menu, "Fit the width", "Ctrl+0", lambda: self._on_page(PageView.zoom_to_fit)),
+        ]
+        self._zoom_actions[0].setShortcuts([QKeySequence("Ctrl++"), QKeySequence("Ctrl+=")])
+        menu.addSeparator()
+        group = QActionGroup(self)
+        self._theme_actions: dict[str, QAction] = {}
+        for name, about in (("Day", "Day: paper and ink"), ("Stage", "Stage: for a dim room")):
+            action = self._action(menu, about, "", partial(self.set_theme, THEMES[name]))
+            action.setCheckable(True)
+            group.addAction(action)
+            self._theme_actions[name] = action
+
+    def _help_menu(self, menu: QMenu) -> None:
+        self._action(menu, "Keys", "Ctrl+/", self._show_keys)
+        self._action(menu, "About Gavotte", "", self._show_about)
+
+    def _connect(self) -> None:
+        self.rail.chosen.connect(self.show_desk)
+        self.shelf.solo_chosen.connect(self.open_solo)
+        self.shelf.lick_chosen.connect(self.open_lick)
+        self.shelf.solo_unwanted.connect(self.delete_solo)
+        self.shelf.lick_unwanted.connect(self.delete_lick)
+        self.shelf.import_wanted.connect(self.choose_files)
+        self.label.keep_wanted.connect(self.keep_lick)
+        self.label.shelf_wanted.connect(partial(self.show_desk, "shelf"))
+        self.vocabulary.renamed.connect(self.rename_lick)
+        self.vocabulary.unwanted.connect(self.delete_lick)
+        self.vocabulary.source_wanted.connect(self._open_source)
+        self.vocabulary.failed.connect(self.notice.say)
+        self.importer.imported.connect(self._imported)
+        self.importer.failed.connect(self.notice.say)
+        self.importer.busy.connect(self._show_busy)
+        session = self.session
+        session.solo_opened.connect(self._show_counts)
+        session.labels_changed.connect(self._show_counts)
+        session.labels_changed.connect(self._show_saved)
+        session.selection_changed.connect(self._show_enabled)
+        session.saved.connect(self._show_saved)
+        session.failed.connect(self.notice.say)
+
+    # -- desks --------------------------------------------------------------------------------------
+
+    def show_desk(self, name: str) -> None:
+        """Go to a desk."""
+        self.session.save()
+        desk = self._desks[name]
+        if name == "shelf":
+            self.shelf.refresh()
+        self._stack.setCurrentWidget(desk)
+        self.rail.show_current(name)
+        self._undo.setActiveStack(self.session.undo_stack if name == "label" else self._library_edits)
+        focus = {"shelf": self.shelf.solos, "label": self.label.page, "vocabulary": self.vocabulary.licks}[name]
+        focus.setFocus()
+        self._show_counts()
+
+    def open_solo(self, solo_id: str) -> None:
+        """Open a solo at the Label desk."""
+        if solo_id != self.session.solo_id:
+            try:
+                self.session.open(solo_id)
+            except (LibraryError, FormatError) as error:
+                self.notice.say(str(error))
+                return
+            self._settings.setValue("solo", solo_id)
+        self.show_desk("label")
+
+    def open_lick(self, lick_id: str) -> None:
+        """Show a lick at the Vocabulary desk."""
+        self.vocabulary.refresh(lick_id)
+        self.show_desk("vocabulary")
+
+    def _open_source(self, solo_id: str) -> None:
+        if any(entry.id == solo_id for entry in self._library.solos()):
+            self.open_solo(solo_id)
+        else:
+            self.notice.say("The solo this lick comes from is no longer on the shelf.")
+
+    def _on_page(self, change: Callable[[PageView], None]) -> None:
+        desk = self._stack.currentWidget()
+        if isinstance(desk, LabelDesk | VocabularyDesk):
+            change(desk.page)
+
+    def _switch_focus(self) -> None:
+        target = self.label.card.device if self.label.page.hasFocus() else self.label.page
+        target.setFocus()
+
+    # -- import -------------------------------------------------------------------------------------
+
+    def choose_files(self) -> None:
+        """Ask for MusicXML files and import them."""
+        folder = str(self._settings.value("folder", str(Path.home())))
+        names, _ = QFileDialog.getOpenFileNames(
+            self, "Import a solo", folder, "MusicXML (*.musicxml *.xml *.mxl);;All files (*)"
+        )
+        if names:
+            self._settings.setValue("folder", str(Path(names[0]).parent))
+            self.import_files([Path(name) for name in names])
+
+    def import_files(self, paths: list[Path]) -> None:
+        """Take these files into the library; the last one that works is opened."""
+        self.importer.take(paths)
+
+    def _imported(self, solo_id: str, title: str, remarks: tuple[str, ...]) -> None:
+        self.shelf.refresh()
+        self.open_solo(solo_id)
+        if remarks:
+            more = f" (and {len(remarks) - 3} more remarks)" if len(remarks) > 3 else ""
+            self.notice.say(f"{title} was imported. " + " ".join(remarks[:3]) + more)
+        else:
+            self.notice.hide()
+            self._tell(f"{title} was imported")
+
+    def _show_busy(self, name: str) -> None:
+        self._busy.setText(f"Reading {name} …" if name else "")
+        self._stop.setVisible(bool(name))
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        assert event is not None
+        data = event.mimeData()
+        if data is not None and any(url.isLocalFile() for url in data.urls()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        assert event is not None
+        data = event.mimeData()
+        if data is not None:
+            self.import_files([Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()])
+            event.acceptProposedAction()
+
+    # -- edits of the library -----------------------------------------------------------------------
+
+    def keep_lick(self) -> None:
+        """Keep the selected notes as a lick, after showing the name proposed."""
+        lick = self.session.lick()
+        if lick is None or len(self.session.selected()) < 2:
+            self._tell("Select two notes or more to keep them as a lick")
+            return
+        dialog = self.lick_dialog = LickDialog(self, lick)
+        dialog.accepted.connect(lambda: self._keep(dialog))
+        dialog.open()
+
+    def _keep(self, dialog: LickDialog) -> None:
+        try:
+            lick_id = self._library.add_lick(dialog.lick)
+        except LibraryError as error:
+            self.notice.say(str(error))
+            return
+        self.vocabulary.refresh(lick_id)
+        self._show_counts()
+        self.notice.say(
+            f"Kept “{dialog.lick.name}”.", "See it in all keys", partial(self._show_in_all_keys, lick_id)
+        )
+
+    def _show_in_all_keys(self, lick_id: str) -> None:
+        self.open_lick(lick_id)
+        self.vocabulary.all_keys.click()
+
+    def delete_solo(self, solo_id: str) -> None:
+        """Take a solo off the shelf; can be undone."""
+        title = next((e.title for e in self._library.solos() if e.id == solo_id), "The solo")
+        if solo_id == self.session.solo_id:
+            self.session.close()
+            self.session.solo_opened.emit()
+        self._edit_library(
+            f"Delete {title}", partial(self._library.delete_solo, solo_id),
+            partial(self._library.restore_solo, solo_id), f"{title} was deleted.",
+        )
+
+    def delete_lick(self, lick_id: str) -> None:
+        """Take a lick out of the vocabulary; can be undone."""
+        name = next((e.name for e in self._library.licks() if e.id == lick_id), "The lick")
+        self._edit_library(
+            f"Delete {name}", partial(self._library.delete_lick, lick_id),
+            partial(self._library.restore_lick, lick_id), f"“{name}” was deleted.",
+        )
+
+    def rename_lick(self, lick_id: str, name: str) -> None:
+        """Give a lick another name; can be undone."""
+        lick = self._library.lick(lick_id)
+        self._edit_library(
+            "Rename the lick", partial(self._library.save_lick, lick_id, lick.renamed(name)),
+            partial(self._library.save_lick, lick_id, lick), "",
+        )
+
+    def _edit_library(self, text: str, do: Callable[[], None], undo: Callable[[], None], message: str) -> None:
+        edit = LibraryEdit(text, do, undo, self._library_changed)
+        try:
+            self._library_edits.push(edit)
+        except LibraryError as error:
+            self.notice.say(str(error))
+            return
+        if message:
+            self.notice.say(message, "Undo", self._undo_library_edit)
+
+    def _undo_library_edit(self) -> None:
+        self._library_edits.undo()
+
+    def _library_changed(self) -> None:
+        self.shelf.refresh()
+        self.vocabulary.refresh()
+        self._show_counts()
+
+    def _delete_current(self) -> None:
+        if self._stack.currentWidget() is self.vocabulary:
+            self.vocabulary.delete_current()
+        elif self._stack.currentWidget() is self.shelf:
+            self.shelf.delete_current()
+
+    # -- state --------------------------------------------------------------------------------------
+
+    def set_theme(self, palette: Palette) -> None:
+        """Show everything in a theme."""
+        self._settings.setValue("theme", palette.name)
+        self.palette_in_use = palette
+        self.importer.palette_in_use = palette
+        self.setStyleSheet(style_sheet(palette))
+        self.setWindowIcon(icon("mark", palette.accent, 64))
+        self._theme_actions[palette.name].setChecked(True)
+        for part in (self.rail, self.shelf, self.label, self.vocabulary):
+            part.set_palette(palette)
+
+    def _restore(self) -> None:
+        geometry = self._settings.value("geometry")
+        if geometry is not None:
+            self.restoreGeometry(geometry)
+        else:
+            self.resize(1280, 800)
+
+    def _show_counts(self) -> None:
+        solos, licks = self.shelf.solos.count(), self.vocabulary.licks.count()
+        self.rail.show_state("shelf", counted(solos, "solo", "solos") if solos else "")
+        self.rail.show_state("vocabulary", counted(licks, "lick", "licks") if licks else "")
+        doubts = len(self.session.in_doubt())
+        state = "" if self.session.solo is None else f"{doubts} in doubt" if doubts else "no doubts"
+        self.rail.show_state("label", state)
+        self._show_enabled()
+
+    def _show_enabled(self) -> None:
+        at_label = self._stack.currentWidget() is self.label and self.session.solo is not None
+        for action in self._label_actions:
+            action.setEnabled(at_label)
+        self.keep_action.setEnabled(at_label and len(self.session.selected()) > 1)
+        self.delete_action.setEnabled(not at_label)
+        title = self.session.solo.title if self.session.solo is not None and at_label else ""
+        self.setWindowTitle(f"{title} – Gavotte" if title else "Gavotte")
+
+    def _show_saved(self) -> None:
+        self._saved.setText("Saved" if self.session.is_saved else "Saving …")
+
+    def _tell(self, text: str) -> None:
+        bar = self.statusBar()
+        assert bar is not None
+        bar.showMessage(text, 5000)
+
+    def _show_keys(self) -> None:
+        rows = "".join(
+            f"<tr><td style='padding-right:24px'><b>{keys}</b></td><td>{what}</td></tr>" for keys, what in KEYS
+        )
+        QMessageBox(QMessageBox.Icon.NoIcon, "Keys", f"<table cellpadding='3'>{rows}</table>",
+                    QMessageBox.StandardButton.Close, self).open()
+
+    def _show_about(self) -> None:
+        QMessageBox(
+            QMessageBox.Icon.NoIcon, "About Gavotte",
+            f"<b>Gavotte {__version__}</b><br>The function of every note of a transcribed solo, and the "
+            "vocabulary that comes out of it.<br><br>GPL 3 or later. Text set in M PLUS 1p (OFL); "
+            "music engraved by verovio (LGPL).",
+            QMessageBox.StandardButton.Close, self,
+        ).open()
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:
+        self.session.save()
+        self._settings.setValue("geometry", self.saveGeometry())
+        self.importer.cancel()
+        super().closeEvent(event)
+
+
+KEYS = (
+    ("F1, F2, F3", "Shelf, Label, Vocabulary"),
+    ("← →", "Note before, next note"),
+    ("↑ ↓", "Line above, line below"),
+    ("Shift + arrows or click", "Select several notes"),
+    ("Tab, Shift+Tab", "Next, previous note in doubt"),
+    ("1 2 3 4 5", "Chord tone, extension, passing, approach, outside"),
+    ("Backspace", "Take your decision back"),
+    ("K", "Keep the selected notes as a lick"),
+    ("F6", "From the page to the note card and back"),
+    ("Ctrl+Z, Ctrl+Shift+Z", "Undo, redo"),
+    ("Ctrl++, Ctrl+−, Ctrl+0", "Larger, smaller, fit the width"),
+    ("Ctrl+1, Ctrl+2", "A lick in its own key, in all twelve"),
+    ("Delete", "Delete the solo or lick (can be undone)"),
+    ("Ctrl+I", "Import"),
+)
+
+
+def _menu(menu: QMenu | None) -> QMenu:
+    assert menu is not None
+    return menu
+
+

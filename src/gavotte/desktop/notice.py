@@ -1,0 +1,44 @@
+"""A notice: one line under the menu that tells what happened, with one action where there is one."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
+
+
+class Notice(QWidget):
+    """Hidden until there is something to say; stays until it is closed or replaced."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("notice")
+        self.text = QLabel()
+        self.text.setWordWrap(True)
+        self.action = QPushButton()
+        self.close_button = QPushButton("Close")
+        self.close_button.setToolTip("Hide this message (Esc)")
+        self.close_button.clicked.connect(self.hide)
+        self.action.clicked.connect(self._act)
+        self._then: Callable[[], None] | None = None
+        row = QHBoxLayout(self)
+        row.setContentsMargins(20, 6, 16, 6)
+        row.setSpacing(8)
+        row.addWidget(self.text, 1)
+        row.addWidget(self.action)
+        row.addWidget(self.close_button)
+        self.hide()
+
+    def say(self, text: str, action: str = "", then: Callable[[], None] | None = None) -> None:
+        """Show a message, with a button ``action`` that calls ``then``."""
+        self.text.setText(text)
+        self._then = then
+        self.action.setVisible(then is not None)
+        self.action.setText(action)
+        self.action.setToolTip(action)
+        self.show()
+
+    def _act(self) -> None:
+        self.hide()
+        if self._then is not None:
+            self._then()

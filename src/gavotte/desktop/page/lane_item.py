@@ -1,0 +1,194 @@
+"""The function lane of one line: ground, marks, arcs to targets, brackets and degrees."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen
+from PyQt6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
+
+from gavotte.desktop.page.lane_marks import OUTSIDE_LINE, mark_height, paint_mark
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.theme.type import font
+from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.solo.document import Function
+from gavotte.solo.label import Label
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, shown_degree
+
+BELOW_GROUND = 3.0 * SP
+"""Room the lane takes below its ground line."""
+
+DEGREE_SIZE = 1.9 * SP
+
+
+@dataclass(frozen=True)
+class LaneNote:
+    """A note of the line: its x, and its label."""
+
+    note_id: str
+    x: float
+    label: Label
+
+
+def room_above(labels: list[Label]) -> float:
+    """How far a lane with these labels reaches above its ground line, in engraver units."""
+    tallest = max((mark_height(label) for label in labels), default=1.0)
+    implied = any(label.function is Function.OUTSIDE and label.implied for label in labels)
+    return (max(tallest + 0.9, 3.2) + (1.1 if implied else 0.0)) * SP
+
+
+class LaneItem(QGraphicsItem):
+    """Paints the lane; y 0 is the ground line."""
+
+    def __init__(self, notes: list[LaneNote], stretches: list[tuple[float, float]], palette: Palette,
+                 parent: QGraphicsItem) -> None:
+        super().__init__(parent)
+        self._notes, self._stretches, self._palette = notes, stretches, palette
+        self._x = {note.note_id: note.x for note in notes}
+        self._selected: frozenset[str] = frozenset()
+        self._target: str | None = None
+        self._right = stretches[-1][1] if stretches else 0.0
+        self.above = room_above([note.label for note in notes])
+        left = stretches[0][0] if stretches else 0.0
+        self._box = QRectF(left - SP, -self.above, self._right - left + 2 * SP, self.above + BELOW_GROUND)
+
+    def set_selected(self, note_ids: frozenset[str]) -> None:
+        """Show which notes are selected."""
+        if note_ids != self._selected:
+            self._selected = note_ids
+            self.update()
+
+    def set_target(self, note_id: str | None) -> None:
+        """Ring the mark of a target."""
+        if note_id != self._target:
+            self._target = note_id
+            self.update()
+
+    def boundingRect(self) -> QRectF:
+        return self._box
+
+    def paint(self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None,
+              widget: QWidget | None = None) -> None:
+        assert painter is not None
+        palette = self._palette
+        page = QColor(palette.page)
+        self._paint_selection(painter)
+        self._paint_outline(painter)
+        painter.setPen(QPen(QColor(palette.faint_ink), 14))
+        for left, right in self._stretches:
+            painter.drawLine(QPointF(left, 0), QPointF(right, 0))
+        self._paint_outside_runs(painter)
+        for note in self._notes:
+            self._paint_arc(painter, note)
+        for note in self._notes:
+            colour = palette.function(note.label.function)
+            target_x = self._x.get(note.label.target or "", note.x + 1)
+            paint_mark(painter, note.x, 0.0, note.label, colour, page, target_x >= note.x)
+            self._paint_degree(painter, note, colour)
+        self._paint_brackets(painter)
+        self._paint_target(painter)
+
+    def _paint_selection(self, painter: QPainter) -> None:
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(self._palette.selection))
+        chosen = [note.x for note in self._notes if note.note_id in self._selected]
+        if chosen:
+            width = chosen[-1] - chosen[0] + 2.2 * SP
+            painter.drawRoundedRect(
+                QRectF(chosen[0] - 1.1 * SP, -self.above, width, self.above + 2.25 * SP), 40, 40
+            )
+
+    def _paint_outline(self, painter: QPainter) -> None:
+        """The tension curve: a quiet surface under the tops of the marks."""
+        if len(self._notes) < 2:
+            return
+        path = QPainterPath(QPointF(self._notes[0].x, 0))
+        last = self._notes[0]
+        path.lineTo(last.x, -mark_height(last.label) * SP)
+        for note in self._notes[1:]:
+            y0, y1 = -mark_height(last.label) * SP, -mark_height(note.label) * SP
+            middle = (last.x + note.x) / 2
+            path.cubicTo(middle, y0, middle, y1, note.x, y1)
+            last = note
+        path.lineTo(last.x, 0)
+        path.closeSubpath()
+        shade = QColor(self._palette.ink)
+        shade.setAlphaF(0.05)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(shade)
+        painter.drawPath(path)
+
+    def _paint_outside_runs(self, painter: QPainter) -> None:
+        """The dashed line under outside notes, with the implied chord over the run."""
+        y = -OUTSIDE_LINE * SP
+        run: list[LaneNote] = []
+        for note in [*self._notes, None]:
+            outside = note is not None and note.label.function is Function.OUTSIDE
+            joins = outside and note is not None and (not run or run[-1].label.group == note.label.group)
+            if joins and note is not None:
+                run.append(note)
+                continue
+            if run:
+                colour = self._palette.function(Function.OUTSIDE)
+                pen = QPen(colour, 16, Qt.PenStyle.DashLine)
+                painter.setPen(pen)
+                painter.drawLine(QPointF(run[0].x - 0.8 * SP, y), QPointF(run[-1].x + 0.8 * SP, y))
+                if run[0].label.implied:
+                    painter.setFont(font(1.0 * SP, 500))
+                    name = shown_chord(parse_chord_symbol(run[0].label.implied))
+                    painter.drawText(QPointF(run[0].x - 0.5 * SP, y - 1.25 * SP), name)
+            run = [note] if outside and note is not None else []
+
+    def _paint_arc(self, painter: QPainter, note: LaneNote) -> None:
+        """A thin arc from an approach to its target."""
+        if note.label.function is not Function.APPROACH or note.label.target is None:
+            return
+        # A target in the next line: the arc leaves towards the end of this one.
+        target = self._x.get(note.label.target, self._right)
+        start = QPointF(note.x, -1.7 * SP)
+        lift = -(2.2 * SP + min(0.6 * SP, abs(target - note.x) * 0.1))
+        path = QPainterPath(start)
+        path.cubicTo(QPointF(note.x, lift), QPointF(target, lift), QPointF(target, -1.35 * SP))
+        colour = self._palette.function(Function.APPROACH)
+        painter.setPen(QPen(colour, 14))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPath(path)
+
+    def _paint_degree(self, painter: QPainter, note: LaneNote, colour: QColor) -> None:
+        face = font(DEGREE_SIZE, 500 if note.label.function is Function.CHORD else 400)
+        text = shown_degree(note.label.degree)
+        painter.setFont(face)
+        painter.setPen(colour)
+        advance = QFontMetricsF(face).horizontalAdvance(text)
+        painter.drawText(QPointF(note.x - advance / 2, 1.95 * SP), text)
+
+    def _paint_brackets(self, painter: QPainter) -> None:
+        """Figures share a bracket under their degrees, open towards the target."""
+        groups: dict[int, list[LaneNote]] = {}
+        for note in self._notes:
+            if note.label.group is not None:
+                groups.setdefault(note.label.group, []).append(note)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(QColor(self._palette.faint_ink), 16))
+        for members in groups.values():
+            left, right = members[0].x - 0.45 * SP, members[-1].x + 0.45 * SP
+            targets = [self._x[m.label.target] for m in members if m.label.target and m.label.target in self._x]
+            target = targets[0] if targets else None
+            y = 2.5 * SP
+            path = QPainterPath(QPointF(left, y - 0.25 * SP))
+            path.lineTo(left, y)
+            path.lineTo(right, y)
+            if target is not None and target > right:
+                path.lineTo(target, y)
+                path.lineTo(target, y - 0.25 * SP)
+            else:
+                path.lineTo(right, y - 0.25 * SP)
+            painter.drawPath(path)
+
+    def _paint_target(self, painter: QPainter) -> None:
+        x = self._x.get(self._target or "")
+        if x is not None:
+            painter.setPen(QPen(QColor(self._palette.accent), 36))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawEllipse(QPointF(x, -0.65 * SP), 1.2 * SP, 1.2 * SP)

@@ -1,0 +1,192 @@
+"""One line of the page: staff with notes, chord symbols and bar number above, function lane below."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF
+from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
+from PyQt6.QtWidgets import QGraphicsItem, QGraphicsPathItem, QGraphicsSimpleTextItem, QStyleOptionGraphicsItem, QWidget
+
+from gavotte.desktop.page.articulation_item import ArticulationItem
+from gavotte.desktop.page.chord_item import CHORD_SIZE, ChordItem
+from gavotte.desktop.page.element_item import ElementItem
+from gavotte.desktop.page.lane_item import BELOW_GROUND, LaneItem, LaneNote, room_above
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.theme.type import font
+from gavotte.engraving.engraver import EngravedLine
+from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.solo.document import Section
+from gavotte.solo.label import Label
+
+_QUIET_KINDS = {"staff", "barLine", "clef", "keySig", "meterSig", "ledgerLines"}
+
+
+class LineItem(QGraphicsItem):
+    """A line; its position is where its own y 0 (the engraver's) lies on the page."""
+
+    def __init__(self, line: EngravedLine, labels: dict[str, Label], sections: tuple[Section, ...],
+                 palette: Palette, show_lane: bool = True, numbered: bool = True) -> None:
+        super().__init__()
+        self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemHasNoContents)
+        self.line, self._palette, self._show_lane, self._numbered = line, palette, show_lane, numbered
+        self.labels = labels
+        self.sections = sections
+        self.note_items: dict[str, list[ElementItem]] = {}
+        self.lane: LaneItem | None = None
+        self._selected: frozenset[str] = frozenset()
+        high, low = line.ink
+        self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP
+        self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + room_above(list(labels.values()))
+        self._bottom = self.ground + BELOW_GROUND if show_lane else max(low, line.staff[1]) + 1.2 * SP
+        self._build_staff()
+        self._build_chords()
+        self._build_margin()
+        ArticulationItem(line, QColor(palette.ink), QColor(palette.warning), self)
+        self._build_tie_stubs()
+        self._build_lane()
+
+    @property
+    def top(self) -> float:
+        """Upper end of the line's room, in its own coordinates."""
+        return self._chord_y - 1.35 * CHORD_SIZE - (2.0 * SP if self._starting_sections() else 0.0)
+
+    @property
+    def height(self) -> float:
+        """Room the line takes on the page."""
+        return self._bottom - self.top
+
+    def boundingRect(self) -> QRectF:
+        return QRectF()
+
+    def paint(self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None,
+              widget: QWidget | None = None) -> None:
+        """Nothing: the children paint."""
+
+    def set_labels(self, labels: dict[str, Label]) -> None:
+        """Redraw the lane with new labels."""
+        self.labels = labels
+        if self.lane is not None:
+            scene = self.lane.scene()
+            self.lane.setParentItem(None)
+            if scene is not None:
+                scene.removeItem(self.lane)
+        self._build_lane()
+
+    def set_selected(self, note_ids: frozenset[str]) -> None:
+        """Colour the selected notes of this line."""
+        mine = note_ids & self.note_items.keys()
+        if mine == self._selected:
+            return
+        ink, accent = QColor(self._palette.ink), QColor(self._palette.accent)
+        for note_id in self._selected ^ mine:
+            for item in self.note_items[note_id]:
+                item.set_colour(accent if note_id in mine else ink)
+        self._selected = frozenset(mine)
+        if self.lane is not None:
+            self.lane.set_selected(self._selected)
+
+    def note_box(self, note_id: str) -> QRectF | None:
+        """The room from chord symbols to degrees around a note, in scene coordinates."""
+        items = self.note_items.get(note_id)
+        if not items:
+            return None
+        x = items[0].sceneBoundingRect().center().x()
+        return QRectF(x - SP, self.pos().y() + self.top, 2 * SP, self.height)
+
+    def _build_staff(self) -> None:
+        ink, staff = QColor(self._palette.ink), QColor(self._palette.staff)
+        owners = {element: placed.note.id for placed in self.line.notes for element in placed.elements}
+        owners.update(self.line.carried_parts)
+        for element in self.line.drawing.elements:
+            if element.box is None:
+                continue
+            colour = staff if element.kind == "staff" else ink
+            item = ElementItem(element, self.line.drawing, colour, self)
+            item.setZValue(0 if element.kind in _QUIET_KINDS else 1)
+            note_id = owners.get(element.id)
+            if note_id is not None:
+                item.note_id = note_id
+                item.setZValue(2)
+                self.note_items.setdefault(note_id, []).append(item)
+
+    def _build_chords(self) -> None:
+        edge = 0.0
+        for placed in self.line.chords:
+            item = ChordItem(placed.chord.symbol, QColor(self._palette.ink), self)
+            x = max(placed.x, edge)
+            item.setPos(x, self._chord_y)
+            edge = x + item.width + 0.4 * SP
+
+    def _build_margin(self) -> None:
+        """Bar number at the start of the line, section letters where sections start."""
+        first = self.line.source.bars[0].bar
+        if first.number > 1 and self._numbered:
+            number = QGraphicsSimpleTextItem(str(first.number), self)
+            number.setFont(font(1.5 * SP))
+            number.setBrush(QColor(self._palette.faint_ink))
+            number.setPos(420, self.line.staff[0] - 3.2 * SP)
+        lefts = [0.0, *self.line.barlines]
+        for index, section in self._starting_sections():
+            self._section(section.label, 420.0 if index == 0 else lefts[min(index, len(lefts) - 1)])
+
+    def _starting_sections(self) -> list[tuple[int, Section]]:
+        """The sections that start in this line, with the index of their bar in it."""
+        return [
+            (index, section)
+            for section in self.sections
+            for index, written in enumerate(self.line.source.bars)
+            if written.bar.onset <= section.onset < written.bar.end
+        ]
+
+    def _section(self, label: str, x: float) -> None:
+        text = QGraphicsSimpleTextItem(label, self)
+        text.setFont(font(1.9 * SP, 700))
+        text.setBrush(QColor(self._palette.accent))
+        text.setPos(x, self._chord_y - 1.35 * CHORD_SIZE - 2.2 * SP)
+
+    def _build_tie_stubs(self) -> None:
+        """Ties that run over the line's end or come from the line before."""
+        for event_id, event in self.line.source.events.items():
+            element = self.line.drawing.by_id(event_id)
+            if event.note is None or element is None or element.head is None:
+                continue
+            last_event = event is self._last_event()
+            if event.tied_on and last_event:
+                self._stub(element.head.right, element.head.bottom, self.line.barlines[-1])
+            if event.tied_from and event is self._first_event():
+                self._stub(element.head.x - 2.0 * SP, element.head.bottom, element.head.x)
+
+    def _first_event(self) -> object:
+        return next(iter(self.line.source.events.values()))
+
+    def _last_event(self) -> object:
+        return list(self.line.source.events.values())[-1]
+
+    def _stub(self, left: float, y: float, right: float) -> None:
+        path = QPainterPath(QPointF(left, y + 0.1 * SP))
+        path.quadTo((left + right) / 2, y + 0.75 * SP, right, y + 0.1 * SP)
+        item = QGraphicsPathItem(path, self)
+        item.setPen(QPen(QColor(self._palette.ink), 26))
+
+    def _build_lane(self) -> None:
+        self.lane = None
+        if not self._show_lane:
+            return
+        notes = [
+            LaneNote(placed.note.id, placed.x, self.labels[placed.note.id])
+            for placed in self.line.notes if placed.note.id in self.labels
+        ]
+        self.lane = LaneItem(notes, self._stretches(), self._palette, self)
+        self.lane.setPos(0, self.ground)
+        self.lane.setZValue(-1)
+        self.lane.set_selected(self._selected)
+
+    def _stretches(self) -> list[tuple[float, float]]:
+        """The ground line in pieces: one for each chord of the line."""
+        left = min((placed.head.x for placed in self.line.notes), default=1500.0) - 0.6 * SP
+        right = self.line.barlines[-1] if self.line.barlines else left
+        starts = [placed.x - 0.35 * SP for placed in self.line.chords]
+        starts = [left, *(x for x in starts if x > left + SP)]
+        ends = [x - 0.3 * SP for x in starts[1:]] + [right]
+        return list(zip(starts, ends, strict=True))
+
+

@@ -1,0 +1,342 @@
+"""The page as a widget: shows a solo line by line, selects notes, zooms.
+
+The first screen is set at once; the other lines follow one at a time between events, so the interface
+stays awake. An edit sets only the lines it touches anew.
+"""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QRectF, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QResizeEvent, QWheelEvent
+from PyQt6.QtWidgets import QFrame, QGraphicsScene, QGraphicsView, QWidget
+
+from gavotte.desktop.page.element_item import ElementItem
+from gavotte.desktop.page.line_item import LineItem
+from gavotte.desktop.theme.palette import DAY, Palette
+from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, Engraver, line_breaks
+from gavotte.engraving.mei import staff_for
+from gavotte.engraving.notation import Notation
+from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
+from gavotte.theory.chord_symbol import shown_degree
+
+_MARGIN = 3 * SP
+_MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
+
+
+class PageView(QGraphicsView):
+    """Shows a solo with its labels.
+
+    Signals: ``selection_wanted(anchor, current)`` note ids the user chose; ``finished()`` when every line is set.
+    """
+
+    selection_wanted = pyqtSignal(str, str)
+    finished = pyqtSignal()
+
+    def __init__(self, engraver: Engraver, parent: QWidget | None = None, show_lane: bool = True,
+                 numbered: bool = True) -> None:
+        super().__init__(parent)
+        self.setObjectName("page")
+        self.setAccessibleName("The page")
+        self.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+        self.setViewportUpdateMode(QGraphicsView.ViewportUpdateMode.MinimalViewportUpdate)
+        scene = QGraphicsScene(self)
+        self.setScene(scene)
+        self._page_scene = scene
+        self._engraver, self._show_lane, self._numbered = engraver, show_lane, numbered
+        self.palette_in_use: Palette = DAY
+        self._solo: Solo | None = None
+        self._notation: Notation | None = None
+        self._labels: dict[str, Label] = {}
+        self.lines: list[LineItem] = []
+        self._queue: list[tuple[int, int]] = []
+        self._line_of: dict[str, LineItem] = {}
+        self._anchor: str | None = None
+        self._current: str | None = None
+        self._selected: frozenset[str] = frozenset()
+        self._wanted_in_view: str | None = None
+        self._zoom = 1.0
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self._set_next_line)
+
+    # -- what is shown ------------------------------------------------------------------------------
+
+    @property
+    def is_complete(self) -> bool:
+        """Whether every line has been set."""
+        return not self._queue
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show the page in another theme's colours."""
+        self.palette_in_use = palette
+        self._page_scene.setBackgroundBrush(QColor(palette.page))
+        if self._solo is not None:
+            self.show_solo(self._solo, self._labels, keep_place=True)
+
+    def clear(self) -> None:
+        """Show nothing."""
+        self._timer.stop()
+        self._queue = []
+        self.lines = []
+        self._line_of = {}
+        self._solo = None
+        self._page_scene.clear()
+
+    def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
+        """Show a solo from its first line on."""
+        place = self.verticalScrollBar().value() if keep_place else 0  # type: ignore[union-attr]
+        self.clear()
+        self._solo, self._labels = solo, labels
+        self._notation = Notation(solo)
+        self._queue = line_breaks(solo, self._notation)
+        self._apply_zoom()
+        room = self.mapToScene(self.viewport().rect()).boundingRect().height()  # type: ignore[union-attr]
+        while self._queue and self._bottom() < room:
+            self._set_next_line()
+        self._timer.start()
+        self.verticalScrollBar().setValue(place)  # type: ignore[union-attr]
+
+    def update_solo(self, solo: Solo, labels: dict[str, Label]) -> None:
+        """Show an edited solo: lines whose notation changed are set anew, others get their new labels."""
+        if self._solo is None or self._notation is None or self._queue:
+            self.show_solo(solo, labels, keep_place=True)
+            return
+        old_degrees = self._degrees(self._labels)
+        notation = Notation(solo)
+        breaks = [(item.line.first, item.line.last) for item in self.lines]
+        if len(notation) != len(self._notation) or solo.sections != self._solo.sections \
+                or staff_for(solo) != staff_for(self._solo):
+            self.show_solo(solo, labels, keep_place=True)
+            return
+        self._solo, self._labels, self._notation = solo, labels, notation
+        new_degrees = self._degrees(labels)
+        for index, (first, last) in enumerate(breaks):
+            item = self.lines[index]
+            bars = tuple(notation.bar(i) for i in range(first, last))
+            mine = [placed.note.id for placed in item.line.notes]
+            same_degrees = all(old_degrees.get(i) == new_degrees.get(i) for i in mine)
+            if bars != item.line.source.bars or not same_degrees or self._chords_differ(item):
+                self._set_line_anew(index, first, last)
+            else:
+                wanted = {i: labels[i] for i in mine if i in labels}
+                if any(item.labels.get(i) != label for i, label in wanted.items()):
+                    item.set_labels(wanted)
+        self._show_selection()
+
+    def _chords_differ(self, item: LineItem) -> bool:
+        assert self._solo is not None
+        bars = item.line.source.bars
+        start, end = bars[0].bar.onset, bars[-1].bar.end
+        chords = [chord for chord in self._solo.chords if start <= chord.onset < end]
+        return chords != list(item.line.source.chords.values())
+
+    def _degrees(self, labels: dict[str, Label]) -> dict[str, str]:
+        return {note: shown_degree(label.degree) for note, label in labels.items()} if self._show_lane else {}
+
+    def _engrave(self, first: int, last: int) -> list[EngravedLine]:
+        assert self._notation is not None
+        return self._engraver.line(self._notation, first, last, self._degrees(self._labels), first == 0)
+
+    def _set_next_line(self) -> None:
+        if not self._queue:
+            self._timer.stop()
+            return
+        first, last = self._queue.pop(0)
+        for line in self._engrave(first, last):
+            item = self._make_item(line)
+            item.setPos(0, self._bottom() - item.top)
+            self._page_scene.addItem(item)
+            self.lines.append(item)
+        self._fit_scene()
+        if self._wanted_in_view in self._line_of:
+            self.ensure_note_visible(self._wanted_in_view)
+        if not self._queue:
+            self._timer.stop()
+            self.finished.emit()
+
+    def _make_item(self, line: EngravedLine) -> LineItem:
+        assert self._solo is not None
+        labels = {p.note.id: self._labels[p.note.id] for p in line.notes if p.note.id in self._labels}
+        item = LineItem(line, labels, self._solo.sections, self.palette_in_use, self._show_lane, self._numbered)
+        for placed in line.notes:
+            self._line_of[placed.note.id] = item
+        item.set_selected(self._selected)
+        return item
+
+    def _set_line_anew(self, index: int, first: int, last: int) -> None:
+        old = self.lines[index]
+        lines = self._engrave(first, last)
+        if len(lines) != 1:
+            assert self._solo is not None
+            self.show_solo(self._solo, self._labels, keep_place=True)
+            return
+        item = self._make_item(lines[0])
+        item.setPos(0, old.pos().y() + old.top - item.top)
+        shift = item.height - old.height
+        self._page_scene.removeItem(old)
+        self._page_scene.addItem(item)
+        self.lines[index] = item
+        for later in self.lines[index + 1 :]:
+            later.moveBy(0, shift)
+        if shift:
+            self._fit_scene()
+
+    def _bottom(self) -> float:
+        if not self.lines:
+            return _MARGIN / 2
+        last = self.lines[-1]
+        return last.pos().y() + last.top + last.height + 1.2 * SP
+
+    def _fit_scene(self) -> None:
+        """The scene's height, with the lines still to come guessed from those that are there."""
+        bottom = self._bottom()
+        expected = bottom / max(1, len(self.lines)) * len(self._queue)
+        self._page_scene.setSceneRect(QRectF(0, 0, LINE_WIDTH, bottom + expected + _MARGIN))
+
+    # -- selection ----------------------------------------------------------------------------------
+
+    def set_selection(self, anchor: str | None, current: str | None, selected: frozenset[str]) -> None:
+        """Show a selection that runs from ``anchor`` to ``current``."""
+        self._anchor, self._current, self._selected = anchor, current, selected
+        self._show_selection()
+        if current is not None:
+            self.ensure_note_visible(current)
+
+    def show_target(self, note_id: str | None) -> None:
+        """Ring a note's mark as a target, or none."""
+        for item in self.lines:
+            if item.lane is not None:
+                item.lane.set_target(note_id if note_id in item.note_items else None)
+
+    def _show_selection(self) -> None:
+        for item in self.lines:
+            item.set_selected(self._selected)
+
+    def ensure_note_visible(self, note_id: str) -> None:
+        """Scroll so that a note's line is in view; later, if the line is still to be set."""
+        item = self._line_of.get(note_id)
+        self._wanted_in_view = None if item is not None else note_id
+        box = item.note_box(note_id) if item is not None else None
+        if box is not None:
+            self.ensureVisible(box, 40, 12)
+
+    def note_at(self, x: int, y: int) -> str | None:
+        """The note whose head or lane mark is at a viewport position."""
+        for item in self.items(x, y):
+            if isinstance(item, ElementItem) and item.note_id is not None:
+                return item.note_id
+        point = self.mapToScene(x, y)
+        for line in self.lines:
+            local = point.y() - line.pos().y()
+            if line.top <= local <= line.top + line.height and local > line.line.staff[1] + 2 * SP:
+                near = min(line.line.notes, key=lambda p: abs(p.x - point.x()), default=None)
+                if near is not None and abs(near.x - point.x()) < 1.2 * SP:
+                    return near.note.id
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        position = event.position().toPoint()
+        note = self.note_at(position.x(), position.y())
+        if note is not None and event.button() == Qt.MouseButton.LeftButton:
+            extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            self.selection_wanted.emit(self._anchor if extend and self._anchor else note, note)
+        self.setFocus()
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        position = event.position().toPoint()
+        if event.buttons() & Qt.MouseButton.LeftButton and self._anchor:
+            note = self.note_at(position.x(), position.y())
+            if note is not None and note != self._current:
+                self.selection_wanted.emit(self._anchor, note)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        target = self._note_for_key(event.key())
+        if target is None or event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            event.ignore()
+            return
+        self.selection_wanted.emit(self._anchor if extend and self._anchor else target, target)
+
+    def _note_for_key(self, key: int) -> str | None:
+        if self._solo is None or not self._solo.notes:
+            return None
+        ids = [note.id for note in self._solo.notes]
+        here = ids.index(self._current) if self._current in ids else None
+        match key:
+            case Qt.Key.Key_Home:
+                return ids[0]
+            case Qt.Key.Key_End:
+                return ids[-1]
+            case Qt.Key.Key_Right | Qt.Key.Key_Left:
+                if here is None:
+                    return ids[0]
+                step = 1 if key == Qt.Key.Key_Right else -1
+                return ids[min(max(here + step, 0), len(ids) - 1)]
+            case Qt.Key.Key_Down | Qt.Key.Key_Up:
+                if self._current is None:
+                    return ids[0]
+                return self._note_in_next_line(self._current, 1 if key == Qt.Key.Key_Down else -1)
+        return None
+
+    def _note_in_next_line(self, note_id: str, step: int) -> str | None:
+        item = self._line_of.get(note_id)
+        if item is None:
+            return None
+        x = next(placed.x for placed in item.line.notes if placed.note.id == note_id)
+        index = self.lines.index(item) + step
+        while 0 <= index < len(self.lines):
+            notes = self.lines[index].line.notes
+            if notes:
+                return min(notes, key=lambda placed: abs(placed.x - x)).note.id
+            index += step
+        return note_id
+
+    # -- zoom ---------------------------------------------------------------------------------------
+
+    @property
+    def zoom(self) -> float:
+        """1 fits the line's width to the view."""
+        return self._zoom
+
+    def set_zoom(self, zoom: float) -> None:
+        """Show the page larger or smaller."""
+        self._zoom = min(max(zoom, _MIN_ZOOM), _MAX_ZOOM)
+        self._apply_zoom()
+
+    def zoom_in(self) -> None:
+        """A step larger."""
+        self.set_zoom(self._zoom * 1.15)
+
+    def zoom_out(self) -> None:
+        """A step smaller."""
+        self.set_zoom(self._zoom / 1.15)
+
+    def zoom_to_fit(self) -> None:
+        """The line's width fits the view."""
+        self.set_zoom(1.0)
+
+    def _apply_zoom(self) -> None:
+        width = max(200, self.width() - 16)
+        scale = width / LINE_WIDTH * self._zoom
+        self.resetTransform()
+        self.scale(scale, scale)
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        assert event is not None
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.set_zoom(self._zoom * 1.15 ** (event.angleDelta().y() / 120))
+            event.accept()
+        else:
+            super().wheelEvent(event)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._apply_zoom()

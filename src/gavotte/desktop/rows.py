@@ -1,0 +1,105 @@
+"""Two-line rows for lists: a name, a quiet line under it, and a word at the right edge."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QModelIndex, QRect, QSize, Qt
+from PyQt6.QtGui import QColor, QFontMetrics, QPainter
+from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QStyle, QStyledItemDelegate, QStyleOptionViewItem
+
+from gavotte.desktop.theme.palette import DAY, Palette
+from gavotte.desktop.theme.type import BODY, SMALL, font
+
+ID_ROLE, DETAIL_ROLE, EDGE_ROLE, URGENT_ROLE = (Qt.ItemDataRole.UserRole + k for k in range(4))
+ROW_HEIGHT = 56
+
+
+class RowDelegate(QStyledItemDelegate):
+    """Paints the rows."""
+
+    def __init__(self, parent: QListWidget) -> None:
+        super().__init__(parent)
+        self.palette_in_use: Palette = DAY
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
+        return QSize(120, ROW_HEIGHT)
+
+    def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+        assert painter is not None
+        palette = self.palette_in_use
+        painter.save()
+        rect = option.rect
+        selected = bool(option.state & QStyle.StateFlag.State_Selected)
+        if selected:
+            painter.fillRect(rect, QColor(palette.selection))
+        elif option.state & QStyle.StateFlag.State_MouseOver:
+            painter.fillRect(rect, QColor(palette.chrome))
+        painter.setPen(QColor(palette.rule))
+        painter.drawLine(rect.bottomLeft(), rect.bottomRight())
+        if selected and option.state & QStyle.StateFlag.State_HasFocus:
+            painter.fillRect(QRect(rect.left(), rect.top(), 3, rect.height()), QColor(palette.accent))
+        edge = index.data(EDGE_ROLE) or ""
+        edge_width = 0
+        if edge:
+            painter.setFont(font(SMALL))
+            edge_width = QFontMetrics(font(SMALL)).horizontalAdvance(edge) + 12
+            painter.setPen(QColor(palette.warning if index.data(URGENT_ROLE) else palette.quiet_text))
+            painter.drawText(rect.adjusted(0, 8, -12, 0), Qt.AlignmentFlag.AlignRight, edge)
+        room = rect.width() - 24
+        painter.setPen(QColor(palette.text))
+        painter.setFont(font(BODY, 500))
+        name = QFontMetrics(font(BODY, 500)).elidedText(
+            index.data(Qt.ItemDataRole.DisplayRole) or "", Qt.TextElideMode.ElideRight, room - edge_width
+        )
+        painter.drawText(rect.adjusted(12, 6, 0, 0), Qt.AlignmentFlag.AlignLeft, name)
+        painter.setPen(QColor(palette.quiet_text))
+        painter.setFont(font(SMALL))
+        detail = QFontMetrics(font(SMALL)).elidedText(
+            index.data(DETAIL_ROLE) or "", Qt.TextElideMode.ElideRight, room
+        )
+        painter.drawText(rect.adjusted(12, 30, 0, 0), Qt.AlignmentFlag.AlignLeft, detail)
+        painter.restore()
+
+
+class RowList(QListWidget):
+    """A list of two-line rows, each with an id."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setMouseTracking(True)
+        self.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._delegate = RowDelegate(self)
+        self.setItemDelegate(self._delegate)
+
+    def set_palette(self, palette: Palette) -> None:
+        """Paint in a theme's colours."""
+        self._delegate.palette_in_use = palette
+        viewport = self.viewport()
+        if viewport is not None:
+            viewport.update()
+
+    def add_row(self, row_id: str, name: str, detail: str, edge: str = "", urgent: bool = False) -> None:
+        """Append a row."""
+        item = QListWidgetItem(name)
+        item.setData(ID_ROLE, row_id)
+        item.setData(DETAIL_ROLE, detail)
+        item.setData(EDGE_ROLE, edge)
+        item.setData(URGENT_ROLE, urgent)
+        item.setToolTip(f"{name}\n{detail}")
+        item.setData(Qt.ItemDataRole.AccessibleTextRole, ", ".join(part for part in (name, detail, edge) if part))
+        self.addItem(item)
+
+    def current_id(self) -> str | None:
+        """The id of the current row."""
+        item = self.currentItem()
+        return None if item is None else str(item.data(ID_ROLE))
+
+    def select_id(self, row_id: str | None) -> bool:
+        """Make the row with this id current; False where there is none."""
+        for index in range(self.count()):
+            item = self.item(index)
+            if item is not None and item.data(ID_ROLE) == row_id:
+                self.setCurrentRow(index)
+                return True
+        return False

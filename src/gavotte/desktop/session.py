@@ -1,0 +1,223 @@
+"""The open solo: its current value, its labels, the selection, undo and autosave. Desks read it and ask it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtGui import QUndoCommand, QUndoStack
+
+from gavotte.desktop.work import Job, run_beside
+from gavotte.labelling.labeller import label_solo
+from gavotte.library.store import Library, LibraryError
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Function, Solo
+from gavotte.solo.edits import USUAL_DEVICE, with_decision, without_decision
+from gavotte.solo.label import Label
+from gavotte.vocabulary.lick import Lick, keep_lick
+
+SAVE_DELAY_MS = 800
+LABEL_AT_ONCE = 300
+"""Solos with more notes than this are labelled beside the interface."""
+
+
+class SoloSession(QObject):
+    """The one place that holds the open solo.
+
+    Signals: ``solo_opened``, ``labels_changed`` (the solo's value or its labels are new),
+    ``selection_changed``, ``saved``, ``failed(message)``.
+    """
+
+    solo_opened = pyqtSignal()
+    labels_changed = pyqtSignal()
+    selection_changed = pyqtSignal()
+    saved = pyqtSignal()
+    failed = pyqtSignal(str)
+
+    def __init__(self, library: Library, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self.library = library
+        self.solo_id: str | None = None
+        self.solo: Solo | None = None
+        self.labels: dict[str, Label] = {}
+        self.undo_stack = QUndoStack(self)
+        self.anchor: str | None = None
+        self.current: str | None = None
+        self._grid: BarGrid | None = None
+        self._unsaved = False
+        self._job: Job | None = None
+        self._save_timer = QTimer(self)
+        self._save_timer.setSingleShot(True)
+        self._save_timer.setInterval(SAVE_DELAY_MS)
+        self._save_timer.timeout.connect(self.save)
+
+    # -- opening ------------------------------------------------------------------------------------
+
+    def open(self, solo_id: str) -> None:
+        """Open a solo of the library. Raises LibraryError or FormatError."""
+        solo = self.library.solo(solo_id)
+        self.close()
+        self.solo_id, self.solo = solo_id, solo
+        self._grid = BarGrid(solo)
+        self.anchor = self.current = solo.notes[0].id if solo.notes else None
+        self._relabel(self.solo_opened.emit)
+
+    def close(self) -> None:
+        """Save and forget the open solo."""
+        self.save()
+        if self._job is not None:
+            self._job.cancel()
+        self.solo_id = self.solo = self._grid = None
+        self.labels = {}
+        self.anchor = self.current = None
+        self.undo_stack.clear()
+
+    def _relabel(self, then: Callable[[], None]) -> None:
+        solo = self.solo
+        assert solo is not None
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+
+        def take(labels: tuple[Label, ...]) -> None:
+            self.labels = {label.note: label for label in labels}
+            then()
+
+        if len(solo.notes) <= LABEL_AT_ONCE:
+            take(label_solo(solo))
+        else:
+            self._job = run_beside(lambda: label_solo(solo), take, lambda error: self.failed.emit(str(error)))
+
+    @property
+    def grid(self) -> BarGrid:
+        """The open solo's bars."""
+        assert self._grid is not None
+        return self._grid
+
+    # -- edits --------------------------------------------------------------------------------------
+
+    def edit(self, text: str, changed: Solo) -> None:
+        """Replace the solo by an edited one, as an undoable step called ``text``."""
+        if self.solo is not None and changed != self.solo:
+            self.undo_stack.push(_Step(self, text, self.solo, changed))
+
+    def put(self, solo: Solo) -> None:
+        """Take a value as the current one (for undo steps): label it, tell the desks, save it soon."""
+        self.solo = solo
+        self._grid = BarGrid(solo)
+        self._unsaved = True
+        self._save_timer.start()
+        self._relabel(self.labels_changed.emit)
+
+    def decide(self, function: Function, device: str | None = None) -> None:
+        """Set the selected notes' function by hand, in one step."""
+        notes = self.selected()
+        if self.solo is None or not notes:
+            return
+        solo = self.solo
+        for note in notes:
+            solo = with_decision(solo, note, function, device or self._device_for(note, function))
+        what = "Call it" if len(notes) == 1 else f"Call {len(notes)} notes"
+        self.edit(f"{what} {function}", solo)
+
+    def _device_for(self, note: str, function: Function) -> str:
+        """The device the labeller itself would pair with a function, else the usual one."""
+        label = self.labels.get(note)
+        if label is not None:
+            if label.function is function:
+                return label.device
+            for alternative in label.alternatives:
+                if alternative.function is function:
+                    return alternative.device
+        return USUAL_DEVICE[function]
+
+    def take_back(self) -> None:
+        """Drop the user's decisions on the selected notes."""
+        if self.solo is None:
+            return
+        solo = self.solo
+        for note in self.selected():
+            solo = without_decision(solo, note)
+        self.edit("Take the decision back", solo)
+
+    def lick(self) -> Lick | None:
+        """The selected notes as a lick, or None where nothing is selected."""
+        if self.solo is None or self.solo_id is None or self.anchor is None or self.current is None:
+            return None
+        labels = tuple(self.labels[note.id] for note in self.solo.notes if note.id in self.labels)
+        return keep_lick(self.solo, self.solo_id, labels, self.anchor, self.current)
+
+    # -- selection ----------------------------------------------------------------------------------
+
+    def select(self, anchor: str | None, current: str | None) -> None:
+        """Select the notes from ``anchor`` to ``current``."""
+        if (anchor, current) != (self.anchor, self.current):
+            self.anchor, self.current = anchor, current
+            self.selection_changed.emit()
+
+    def selected(self) -> tuple[str, ...]:
+        """Ids of the selected notes, in order."""
+        if self.solo is None or self.anchor is None or self.current is None:
+            return ()
+        ids = [note.id for note in self.solo.notes]
+        if self.anchor not in ids or self.current not in ids:
+            return ()
+        low, high = sorted((ids.index(self.anchor), ids.index(self.current)))
+        return tuple(ids[low : high + 1])
+
+    def in_doubt(self) -> list[str]:
+        """Ids of the notes whose labels want a look, in order."""
+        if self.solo is None:
+            return []
+        return [
+            note.id for note in self.solo.notes if note.id in self.labels and self.labels[note.id].in_doubt
+        ]
+
+    def select_in_doubt(self, step: int) -> bool:
+        """Select the next (1) or previous (-1) note in doubt, around the end; False where there is none."""
+        doubtful = set(self.in_doubt())
+        if self.solo is None or not doubtful:
+            return False
+        ids = [note.id for note in self.solo.notes]
+        here = ids.index(self.current) if self.current in ids else -1
+        for distance in range(1, len(ids) + 1):
+            candidate = ids[(here + step * distance) % len(ids)]
+            if candidate in doubtful:
+                self.select(candidate, candidate)
+                return True
+        return False
+
+    # -- saving -------------------------------------------------------------------------------------
+
+    def save(self) -> None:
+        """Write the solo now, if there is anything to write."""
+        self._save_timer.stop()
+        if not self._unsaved or self.solo is None or self.solo_id is None:
+            return
+        try:
+            self.library.save_solo(self.solo_id, self.solo, len(self.in_doubt()))
+        except LibraryError as error:
+            self.failed.emit(str(error))
+            self._save_timer.start(5000)
+            return
+        self._unsaved = False
+        self.saved.emit()
+
+    @property
+    def is_saved(self) -> bool:
+        """Whether everything is in the library."""
+        return not self._unsaved
+
+
+class _Step(QUndoCommand):
+    """An edit as a pair of values."""
+
+    def __init__(self, session: SoloSession, text: str, before: Solo, after: Solo) -> None:
+        super().__init__(text)
+        self._session, self._before, self._after = session, before, after
+
+    def redo(self) -> None:
+        self._session.put(self._after)
+
+    def undo(self) -> None:
+        self._session.put(self._before)

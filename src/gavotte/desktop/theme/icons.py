@@ -1,0 +1,92 @@
+"""Gavotte's own icons, drawn as vector paths on a 24 × 24 grid with a line of 1.8."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QIcon, QPainter, QPainterPath, QPen, QPixmap
+
+
+def _shelf() -> tuple[QPainterPath, QPainterPath]:
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(3, 20)
+    line.lineTo(21, 20)
+    solid.addRect(QRectF(5, 6, 3, 12))
+    solid.addRect(QRectF(9.5, 9, 3, 9))
+    tilted = QPainterPath(QPointF(14.5, 8))
+    for x, y in ((17.3, 7), (20.6, 17), (17.8, 18)):
+        tilted.lineTo(x, y)
+    tilted.closeSubpath()
+    solid.addPath(tilted)
+    return line, solid
+
+
+def _label() -> tuple[QPainterPath, QPainterPath]:
+    """The lane in small: a block on the ground, one lifted, a ring between them."""
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(2, 19)
+    line.lineTo(22, 19)
+    solid.addRect(QRectF(3.5, 13, 5, 6))
+    line.addEllipse(QPointF(12, 13), 1.8, 1.8)
+    line.moveTo(18, 19)
+    line.lineTo(18, 11)
+    solid.addRect(QRectF(15.5, 5.5, 5, 5))
+    return line, solid
+
+
+def _vocabulary() -> tuple[QPainterPath, QPainterPath]:
+    line, solid = QPainterPath(), QPainterPath()
+    for y in (7.0, 12.0, 17.0):
+        line.moveTo(3, y)
+        line.lineTo(21, y)
+    for x, y in ((6, 16.8), (11, 12), (16.5, 7.2)):
+        solid.addEllipse(QPointF(x, y), 2.6, 2.1)
+    return line, solid
+
+
+def _add() -> tuple[QPainterPath, QPainterPath]:
+    line = QPainterPath()
+    line.moveTo(12, 5)
+    line.lineTo(12, 19)
+    line.moveTo(5, 12)
+    line.lineTo(19, 12)
+    return line, QPainterPath()
+
+
+def _mark() -> tuple[QPainterPath, QPainterPath]:
+    """The application's sign: a note whose head stands on a ground line and whose flag is a wedge."""
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(4, 21)
+    line.lineTo(20, 21)
+    line.moveTo(13, 17)
+    line.lineTo(13, 4)
+    solid.addEllipse(QPointF(9.6, 17), 3.6, 2.8)
+    wedge = QPainterPath(QPointF(13, 3))
+    wedge.lineTo(20, 7)
+    wedge.lineTo(13, 11)
+    wedge.closeSubpath()
+    solid.addPath(wedge)
+    return line, solid
+
+
+_DRAWINGS = {"shelf": _shelf, "label": _label, "vocabulary": _vocabulary, "add": _add, "mark": _mark}
+
+
+def icon(name: str, colour: str, size: int = 24) -> QIcon:
+    """The icon ``name`` in a colour, sharp at twice its size too."""
+    result = QIcon()
+    for scale in (1, 2):
+        pixmap = QPixmap(size * scale, size * scale)
+        pixmap.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(pixmap)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.scale(size * scale / 24, size * scale / 24)
+        line, solid = _DRAWINGS[name]()
+        pen = QPen(QColor(colour), 1.8)
+        pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+        painter.setPen(pen)
+        painter.drawPath(line)
+        painter.fillPath(solid, QColor(colour))
+        painter.end()
+        pixmap.setDevicePixelRatio(scale)
+        result.addPixmap(pixmap)
+    return result

@@ -1,0 +1,85 @@
+"""The application's look as one style sheet, from a palette. Spacing keeps a 4 px grid."""
+
+from __future__ import annotations
+
+from string import Template
+
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.theme.type import BODY, FAMILY, SMALL, TITLE
+
+_SHEET = Template("""
+* { font-family: "$family"; font-size: ${body}px; color: $text; }
+QMainWindow, QDialog, QWidget#desk, QWidget#chrome { background: $chrome; }
+QWidget#rail { background: $chrome; border-right: 1px solid $rule; }
+QToolTip { background: $text; color: $chrome; border: none; padding: 4px 8px; }
+QLabel { background: transparent; }
+QLabel#title { font-size: ${title}px; font-weight: 700; }
+QLabel#heading { font-weight: 700; }
+QLabel#quiet { color: $quiet; font-size: ${small}px; }
+QLabel#quietBody { color: $quiet; }
+QLabel#degree { font-size: 34px; font-weight: 700; }
+QPushButton { background: $well; border: 1px solid $rule; border-radius: 4px; padding: 6px 12px; }
+QPushButton:hover { border-color: $accent; }
+QPushButton:focus { border: 2px solid $accent; padding: 5px 11px; }
+QPushButton:disabled { color: $quiet; background: $chrome; }
+QPushButton#primary { background: $accent; color: $on_accent; border-color: $accent; font-weight: 500; }
+QPushButton#primary:focus { border: 2px solid $text; }
+QPushButton#link { background: transparent; border: none; padding: 4px 8px; text-align: left; }
+QPushButton#link:hover { color: $accent; }
+QPushButton:checked { background: $selection; border-color: $accent; }
+QToolButton#railButton { background: transparent; border: none; border-left: 3px solid transparent;
+    padding: 8px 4px; font-size: ${small}px; }
+QToolButton#railButton:hover { background: $well; }
+QToolButton#railButton:checked { border-left-color: $accent; background: $well; font-weight: 700; }
+QToolButton#railButton:focus { border-left-color: $text; }
+QToolButton#railButton:disabled { color: $quiet; }
+QListView, QTreeView, QPlainTextEdit { background: $well; border: 1px solid $rule; border-radius: 4px;
+    outline: none; }
+QListView:focus { border-color: $accent; }
+QListView::item { padding: 8px 12px; border-bottom: 1px solid $rule; }
+QListView::item:selected { background: $selection; color: $text; }
+QListView::item:hover { background: $chrome; }
+QLineEdit, QComboBox { background: $well; border: 1px solid $rule; border-radius: 4px; padding: 5px 8px;
+    selection-background-color: $accent; selection-color: $on_accent; }
+QLineEdit:focus, QComboBox:focus { border-color: $accent; }
+QComboBox::drop-down { border: none; width: 22px; }
+QComboBox::down-arrow { image: none; }
+QComboBox QAbstractItemView { background: $well; border: 1px solid $rule; selection-background-color: $selection;
+    selection-color: $text; }
+QGraphicsView#page { background: $page; border: 1px solid $page; }
+QGraphicsView#page:focus { border: 1px solid $accent; }
+QScrollArea { background: $chrome; border: none; }
+QScrollArea > QWidget > QWidget { background: $chrome; }
+QMenuBar { background: $chrome; border-bottom: 1px solid $rule; }
+QMenuBar::item { background: transparent; padding: 4px 10px; }
+QMenuBar::item:selected { background: $selection; }
+QMenu { background: $well; border: 1px solid $rule; padding: 4px; }
+QMenu::item { padding: 5px 24px 5px 12px; border-radius: 3px; }
+QMenu::item:selected { background: $selection; }
+QMenu::item:disabled { color: $quiet; }
+QMenu::separator { height: 1px; background: $rule; margin: 4px 8px; }
+QStatusBar { background: $chrome; border-top: 1px solid $rule; color: $quiet; }
+QStatusBar QLabel { color: $quiet; font-size: ${small}px; }
+QStatusBar::item { border: none; }
+QSplitter::handle { background: $rule; }
+QFrame#line { background: $rule; max-height: 1px; border: none; }
+QWidget#card { background: $chrome; border-left: 1px solid $rule; }
+QWidget#notice { background: $selection; }
+QProgressBar { background: $well; border: 1px solid $rule; border-radius: 3px; max-height: 6px; }
+QProgressBar::chunk { background: $accent; border-radius: 3px; }
+QScrollBar:vertical { background: transparent; width: 12px; margin: 0; }
+QScrollBar:horizontal { background: transparent; height: 12px; margin: 0; }
+QScrollBar::handle { background: $rule; border-radius: 4px; min-height: 32px; min-width: 32px; margin: 2px; }
+QScrollBar::handle:hover { background: $quiet; }
+QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
+QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
+""")
+
+
+def style_sheet(palette: Palette) -> str:
+    """The Qt style sheet of a theme."""
+    return _SHEET.substitute(
+        family=FAMILY, body=BODY, small=SMALL, title=TITLE, page=palette.page, text=palette.text,
+        chrome=palette.chrome, well=palette.well, rule=palette.rule, quiet=palette.quiet_text,
+        accent=palette.accent, on_accent=palette.on_accent, selection=palette.selection,
+    )

@@ -1,0 +1,184 @@
+"""The engraver: verovio behind one call that sets a line and returns its shapes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import verovio
+
+from gavotte.engraving.mei import Line, Staff, line_mei, staff_for
+from gavotte.engraving.notation import Notation
+from gavotte.engraving.shapes import Box, Drawing, ShapeReader
+from gavotte.solo.document import ChordEvent, Note, Solo
+
+LINE_WIDTH = 21000.0
+"""Width of a line in engraver units, margins included."""
+
+BARS_PER_LINE = 4
+
+_OPTIONS = {
+    "pageWidth": 2100, "pageHeight": 2970, "adjustPageHeight": True, "breaks": "auto", "minLastJustification": 0,
+    "header": "none", "footer": "none", "svgRemoveXlink": True, "svgViewBox": True, "svgFormatRaw": True,
+    "pageMarginLeft": 40, "pageMarginRight": 20, "pageMarginTop": 20, "pageMarginBottom": 20, "mnumInterval": 0,
+    "lyricSize": 6.0, "lyricWordSpace": 0.5, "smuflTextFont": "none", "spacingNonLinear": 0.6, "spacingLinear": 0.25,
+    "tupletBracketOnBeamSide": True,
+}
+
+
+class EngravingError(RuntimeError):
+    """The engraver could not set a line."""
+
+
+@dataclass(frozen=True)
+class PlacedNote:
+    """Where a note stands in its line: the head of its first written part, all its parts, and its bar."""
+
+    note: Note
+    x: float
+    head: Box
+    elements: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class PlacedChord:
+    """A chord symbol and the x it starts at."""
+
+    chord: ChordEvent
+    x: float
+
+
+@dataclass(frozen=True)
+class EngravedLine:
+    """One line of the page: bars ``first`` up to ``last``, what was drawn, and where notes and chords stand."""
+
+    first: int
+    last: int
+    drawing: Drawing
+    source: Line
+
+    @cached_property
+    def notes(self) -> tuple[PlacedNote, ...]:
+        """The notes that start in this line, in order."""
+        parts: dict[str, list[str]] = {}
+        for event_id, event in self.source.events.items():
+            if event.note is not None:
+                parts.setdefault(event.note.id, []).append(event_id)
+        placed = []
+        for event_id, event in self.source.events.items():
+            if event.note is None or event.tied_from:
+                continue
+            element = self.drawing.by_id(event_id)
+            if element is None or element.head is None:
+                continue
+            placed.append(PlacedNote(event.note, element.head.centre[0], element.head,
+                                     tuple(parts[event.note.id])))
+        return tuple(placed)
+
+    @cached_property
+    def carried_parts(self) -> dict[str, str]:
+        """Elements of notes that started in an earlier line: element id -> note id."""
+        return {
+            event_id: event.note.id
+            for event_id, event in self.source.events.items()
+            if event.note is not None and event.tied_from
+        }
+
+    @cached_property
+    def chords(self) -> tuple[PlacedChord, ...]:
+        """The chord symbols of this line, in order."""
+        return tuple(
+            PlacedChord(chord, self.drawing.anchors[chord_id])
+            for chord_id, chord in self.source.chords.items()
+            if chord_id in self.drawing.anchors
+        )
+
+    @cached_property
+    def staff(self) -> tuple[float, float]:
+        """y of the top and bottom staff line."""
+        rects = [r for e in self.drawing.elements if e.kind == "staff" for r in e.rects if r.width > r.height]
+        ys = sorted(rect.y for rect in rects[:5])
+        return ys[0], ys[-1]
+
+    @cached_property
+    def ink(self) -> tuple[float, float]:
+        """y of the highest and the lowest ink."""
+        boxes = [element.box for element in self.drawing.elements if element.box is not None]
+        return min(box.y for box in boxes), max(box.bottom for box in boxes)
+
+    @cached_property
+    def barlines(self) -> tuple[float, ...]:
+        """x of each bar's right barline."""
+        lines = [e for e in self.drawing.elements if e.kind == "barLine" and e.box is not None]
+        return tuple(line.box.centre[0] for line in lines if line.box is not None)
+
+    def x_at(self, onset: float) -> float:
+        """x of a time (quarter notes), between the events around it."""
+        points = sorted(
+            (float(event.onset), element.head.x)
+            for event_id, event in self.source.events.items()
+            if (element := self.drawing.by_id(event_id)) is not None and element.head is not None
+            and not (event.note is not None and event.note.grace)
+        )
+        if not points:
+            return 0.0
+        if onset <= points[0][0]:
+            return points[0][1]
+        for (t0, x0), (t1, x1) in zip(points, points[1:], strict=False):
+            if t0 <= onset <= t1 and t1 > t0:
+                return x0 + (x1 - x0) * (onset - t0) / (t1 - t0)
+        return points[-1][1]
+
+
+class Engraver:
+    """Sets lines of a solo. One is enough for the whole application: starting it takes time."""
+
+    def __init__(self) -> None:
+        verovio.enableLog(verovio.LOG_OFF)
+        self._toolkit = verovio.toolkit()
+        self._toolkit.setOptions(_OPTIONS)
+        self._reader = ShapeReader()
+        self._width = 0
+
+    def line(
+        self, notation: Notation, first: int, last: int, degrees: dict[str, str], show_meter: bool,
+        staff: Staff | None = None,
+    ) -> list[EngravedLine]:
+        """Set bars ``first`` up to ``last``; a line too dense for its width comes back as two or more."""
+        staff = staff or staff_for(notation.solo)
+        source = line_mei(notation, first, last, staff, degrees, show_meter)
+        self._set_width(last - first, last == len(notation))
+        if not self._toolkit.loadData(source.mei):
+            raise EngravingError(f"Bars {first} to {last} could not be engraved.")
+        drawing = self._reader.read(self._toolkit.renderToSVG(1))
+        if drawing.systems > 1 and last - first > 1:
+            half = first + max(1, min(drawing.bars_in_first_system, (last - first + 1) // 2))
+            return (
+                self.line(notation, first, half, degrees, show_meter, staff)
+                + self.line(notation, half, last, degrees, False, staff)
+            )
+        return [EngravedLine(first, last, drawing, source)]
+
+    def _set_width(self, bars: int, closing: bool) -> None:
+        """The last line of a solo is only as wide as its bars are many."""
+        share = min(1.0, 0.1 + 0.9 * bars / BARS_PER_LINE) if closing else 1.0
+        width = round(LINE_WIDTH / 10 * share)
+        if width != self._width:
+            self._width = width
+            self._toolkit.setOptions({"pageWidth": width})
+
+
+def line_breaks(solo: Solo, notation: Notation, per_line: int = BARS_PER_LINE) -> list[tuple[int, int]]:
+    """Which bars go on which line: ``per_line`` each, a new line where a section starts, the pickup with bar 1."""
+    bars = notation.grid.bars
+    sections = {notation.grid.index_at(section.onset) for section in solo.sections}
+    lines: list[tuple[int, int]] = []
+    start = 0
+    full = 0
+    for index, bar in enumerate(bars):
+        if index > start and full and (full == per_line or (index in sections and bar.number != 1)):
+            lines.append((start, index))
+            start, full = index, 0
+        full += bar.number != 0
+    lines.append((start, len(bars)))
+    return lines

@@ -1,0 +1,209 @@
+"""One line of a solo in MEI, the format the engraver reads.
+
+Every event gets an id ``e<number>`` that counts through the line; ``Line.events`` says which note it belongs
+to. Chord symbols are written so that the engraver leaves room for them (ids ``h<number>``) and degrees as
+verse syllables for the same reason; both are drawn by the page itself.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+from xml.sax.saxutils import escape, quoteattr
+
+from gavotte.engraving.notation import Event, Notation, WrittenBar
+from gavotte.solo.bars import Bar
+from gavotte.solo.document import Articulation, ChordEvent, Instrument, Solo
+from gavotte.theory.chord_symbol import shown_chord
+from gavotte.theory.pitch import Pitch
+
+_ARTICULATIONS = {
+    Articulation.ACCENT: "acc", Articulation.STACCATO: "stacc", Articulation.TENUTO: "ten",
+    Articulation.MARCATO: "marc",
+}
+
+
+@dataclass(frozen=True)
+class Line:
+    """The MEI of a line, its events by id, and its chord symbols by id (in time order)."""
+
+    mei: str
+    events: dict[str, Event]
+    chords: dict[str, ChordEvent]
+    bars: tuple[WrittenBar, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Staff:
+    """How the part is put on its staff: clef shape and line, and octaves the notes are written above sounding."""
+
+    clef_shape: str
+    clef_line: int
+    octaves: int
+
+    def shown(self, pitch: Pitch) -> Pitch:
+        """The pitch as it stands on the staff."""
+        return Pitch(pitch.letter, pitch.alter, pitch.octave + self.octaves)
+
+
+def staff_for(solo: Solo) -> Staff:
+    """A staff that keeps the line near its five lines: the instrument's clef, an octave clef for low parts."""
+    instrument: Instrument = solo.instrument
+    pitches = sorted(note.pitch.midi for note in solo.notes)
+    middle = pitches[len(pitches) // 2] if pitches else 67
+    if instrument.clef.startswith("F"):
+        octaves = 1 if instrument.transposition_semitones <= -12 else 0
+        return Staff("F", 4, octaves)
+    if instrument.transposition_semitones <= -12:
+        return Staff("G", 2, 1)
+    return Staff("F", 4, 0) if middle < 54 else Staff("G", 2, 0)
+
+
+def line_mei(
+    notation: Notation, first: int, last: int, staff: Staff, degrees: dict[str, str], show_meter: bool
+) -> Line:
+    """The bars from index ``first`` up to ``last`` (not included) as one MEI document.
+
+    ``degrees`` holds the text that stands under each note, by note id.
+    """
+    return _Writer(notation, staff, degrees).line(first, last, show_meter)
+
+
+class _Writer:
+    def __init__(self, notation: Notation, staff: Staff, degrees: dict[str, str]) -> None:
+        self.notation, self.staff, self.degrees = notation, staff, degrees
+        self.out: list[str] = []
+        self.events: dict[str, Event] = {}
+        self.chords: dict[str, ChordEvent] = {}
+        self.ids: dict[int, str] = {}
+
+    def line(self, first: int, last: int, show_meter: bool) -> Line:
+        bars = tuple(self.notation.bar(i) for i in range(first, last))
+        for written in bars:
+            for event in written.events:
+                event_id = f"e{len(self.events)}"
+                self.events[event_id] = event
+                self.ids[id(event)] = event_id
+        self._head(bars[0], show_meter)
+        for index, written in enumerate(bars):
+            self._bar(written, bars[index - 1] if index else None, bars[index + 1 :], first + index)
+        self.out.append("</section></score></mdiv></body></music></mei>")
+        return Line("".join(self.out), self.events, self.chords, bars)
+
+    def _head(self, written: WrittenBar, show_meter: bool) -> None:
+        meter = written.bar.meter
+        visible = "" if show_meter else ' meter.visible="false"'
+        octave = ' clef.dis="8" clef.dis.place="below"' if self.staff.octaves else ""
+        self.out.append(
+            '<?xml version="1.0" encoding="UTF-8"?><mei xmlns="http://www.music-encoding.org/ns/mei" '
+            'meiversion="5.0"><meiHead/><music><body><mdiv><score><scoreDef><staffGrp>'
+            f'<staffDef n="1" lines="5" clef.shape="{self.staff.clef_shape}" clef.line="{self.staff.clef_line}"'
+            f'{octave} keysig="{_keysig(written.key.fifths)}" meter.count="{meter.count}" '
+            f'meter.unit="{meter.unit}"{visible}/></staffGrp></scoreDef><section>'
+        )
+
+    def _bar(
+        self, written: WrittenBar, before: WrittenBar | None, later: tuple[WrittenBar, ...], index: int
+    ) -> None:
+        bar = written.bar
+        if before is not None and (before.bar.meter != bar.meter or before.key.fifths != written.key.fifths):
+            self.out.append(
+                f'<scoreDef keysig="{_keysig(written.key.fifths)}" meter.count="{bar.meter.count}" '
+                f'meter.unit="{bar.meter.unit}"/>'
+            )
+        right = self._barline_after(bar, index)
+        incomplete = "" if bar.length == bar.meter.bar_length else ' metcon="false"'
+        self.out.append(f'<measure n="{bar.number}" xml:id="m{index}"{right}{incomplete}><staff n="1"><layer n="1">')
+        self._events(written)
+        self.out.append("</layer></staff>")
+        self._chord_symbols(written)
+        self._ties(written, later)
+        self.out.append("</measure>")
+
+    def _barline_after(self, bar: Bar, index: int) -> str:
+        """The end of the solo has a final barline, the end of a section a double one."""
+        if index + 1 == len(self.notation):
+            return ' right="end"'
+        ends_section = any(section.onset == bar.end for section in self.notation.solo.sections)
+        return ' right="dbl"' if ends_section and bar.number else ""
+
+    def _events(self, written: WrittenBar) -> None:
+        open_tuplet: int | None = None
+        open_beam: int | None = None
+        for event in written.events:
+            grace = event.note is not None and event.note.grace
+            if not grace or event.beam is None:
+                if event.beam != open_beam and open_beam is not None:
+                    self.out.append("</beam>")
+                    open_beam = None
+                if not grace and event.tuplet != open_tuplet:
+                    if open_tuplet is not None:
+                        self.out.append("</tuplet>")
+                    open_tuplet = event.tuplet
+                    if open_tuplet is not None:
+                        span = written.tuplets[open_tuplet]
+                        self.out.append(f'<tuplet num="{span.actual}" numbase="{span.normal}">')
+                if event.beam is not None and open_beam is None:
+                    self.out.append("<beam>")
+                    open_beam = event.beam
+            self._event(event)
+        if open_beam is not None:
+            self.out.append("</beam>")
+        if open_tuplet is not None:
+            self.out.append("</tuplet>")
+
+    def _event(self, event: Event) -> None:
+        event_id = self.ids[id(event)]
+        if event.whole_bar:
+            self.out.append(f'<mRest xml:id="{event_id}"/>')
+            return
+        duration = f'dur="{event.value.base}"' + (f' dots="{event.value.dots}"' if event.value.dots else "")
+        note = event.note
+        if note is None:
+            self.out.append(f'<rest xml:id="{event_id}" {duration}/>')
+            return
+        pitch = self.staff.shown(note.pitch)
+        accidental = f' accid="{event.accidental}"' if event.accidental else ""
+        if not accidental and pitch.alter:
+            accidental = f' accid.ges="{"s" if pitch.alter > 0 else "f"}"'
+        extras = ' grace="unacc"' if note.grace else ""
+        if note.has(Articulation.GHOST):
+            extras += ' head.mod="paren"'
+        inner = ""
+        if not event.tied_from:
+            inner = "".join(
+                f'<artic artic="{_ARTICULATIONS[mark.articulation]}"/>'
+                for mark in note.marks if mark.articulation in _ARTICULATIONS
+            )
+            degree = self.degrees.get(note.id, "")
+            if degree:
+                inner += f"<verse n=\"1\"><syl>{escape(degree)}</syl></verse>"
+        self.out.append(
+            f'<note xml:id="{event_id}" pname="{pitch.letter.lower()}" oct="{pitch.octave}" '
+            f"{duration}{accidental}{extras}>{inner}</note>"
+        )
+
+    def _chord_symbols(self, written: WrittenBar) -> None:
+        bar = written.bar
+        for chord in self.notation.solo.chords:
+            if bar.onset <= chord.onset < bar.end:
+                chord_id = f"h{len(self.chords)}"
+                self.chords[chord_id] = chord
+                beat = (chord.onset - bar.onset) * Fraction(bar.meter.unit, 4) + 1
+                text = quoteattr(shown_chord(chord.symbol))[1:-1]
+                self.out.append(
+                    f'<harm xml:id="{chord_id}" staff="1" place="above" tstamp="{float(beat):.4f}">{text}</harm>'
+                )
+
+    def _ties(self, written: WrittenBar, later: tuple[WrittenBar, ...]) -> None:
+        following = [*written.events, *(later[0].events if later else ())]
+        for i, event in enumerate(written.events):
+            if event.tied_on:
+                end = next((e for e in following[i + 1 :] if e.note is event.note), None)
+                if end is not None:
+                    self.out.append(f'<tie startid="#{self.ids[id(event)]}" endid="#{self.ids[id(end)]}"/>')
+
+
+def _keysig(fifths: int) -> str:
+    bounded = max(-7, min(7, fifths))
+    return "0" if bounded == 0 else f"{abs(bounded)}{'s' if bounded > 0 else 'f'}"

@@ -1,0 +1,262 @@
+"""The library: a folder with ``gavotte.db``. Every write is one transaction; a crash loses none that returned.
+
+Deleting only sets a date, so that it can be undone; what was deleted over a month ago is cleared on opening.
+"""
+
+from __future__ import annotations
+
+import sqlite3
+import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+from gavotte.formats.document import read_document, write_document
+from gavotte.library.schema import MIGRATIONS, VERSION
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Solo
+from gavotte.vocabulary.harmony import context
+from gavotte.vocabulary.lick import Lick, read_lick, write_lick
+
+DATABASE = "gavotte.db"
+KEEP_DELETED = timedelta(days=30)
+
+
+class LibraryError(RuntimeError):
+    """The library can't be opened, read or written. The message says what to do."""
+
+
+@dataclass(frozen=True, slots=True)
+class SoloEntry:
+    """A solo as the shelf lists it."""
+
+    id: str
+    title: str
+    player: str
+    style: str
+    key: str
+    bars: int
+    notes: int
+    in_doubt: int
+    modified: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class LickEntry:
+    """A lick as the shelf and the Vocabulary desk list it."""
+
+    id: str
+    solo_id: str | None
+    name: str
+    player: str
+    source: str
+    context: str
+    degrees: str
+    key: str
+    notes: int
+    created: datetime
+
+
+class Library:
+    """An open library. Use as a context manager, or call ``close``."""
+
+    def __init__(self, folder: Path) -> None:
+        """Open the library in ``folder``, making or migrating it as needed. Raises LibraryError."""
+        self.folder = folder
+        self.path = folder / DATABASE
+        try:
+            folder.mkdir(parents=True, exist_ok=True)
+            self._db = sqlite3.connect(self.path, isolation_level=None, timeout=5.0)
+        except (OSError, sqlite3.Error) as error:
+            raise LibraryError(f"The library folder {folder} can't be used: {error}.") from error
+        try:
+            self._prepare()
+        except sqlite3.DatabaseError as error:
+            self._db.close()
+            raise LibraryError(
+                f"The library {self.path} can't be opened: {error}. Nothing was changed. "
+                "Move the file away to start with an empty library."
+            ) from error
+
+    def _prepare(self) -> None:
+        self._db.execute("PRAGMA foreign_keys = ON")
+        version = self._db.execute("PRAGMA user_version").fetchone()[0]
+        if version > VERSION:
+            self._db.close()
+            raise LibraryError(
+                f"The library {self.path} was written by a newer Gavotte (version {version}; this one reads "
+                f"up to {VERSION}). Nothing was changed; update Gavotte to open it."
+            )
+        self._db.execute("PRAGMA journal_mode = WAL")
+        self._db.execute("PRAGMA synchronous = NORMAL")
+        for step in range(version, VERSION):
+            if step > 0:
+                self._back_up(step)
+            self._db.executescript(f"BEGIN; {MIGRATIONS[step]} PRAGMA user_version = {step + 1}; COMMIT;")
+        old = (_now() - KEEP_DELETED).isoformat()
+        with self._writing() as db:
+            db.execute("DELETE FROM licks WHERE deleted < ?", (old,))
+            db.execute("DELETE FROM solos WHERE deleted < ?", (old,))
+
+    def _back_up(self, version: int) -> None:
+        """Copy the database before it is migrated."""
+        copy = sqlite3.connect(self.folder / f"gavotte.version{version}.backup.db")
+        try:
+            self._db.backup(copy)
+        finally:
+            copy.close()
+
+    def close(self) -> None:
+        """Close the database."""
+        self._db.close()
+
+    def __enter__(self) -> Library:
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.close()
+
+    @contextmanager
+    def _writing(self) -> Iterator[sqlite3.Connection]:
+        """One transaction: all of it or nothing."""
+        try:
+            self._db.execute("BEGIN IMMEDIATE")
+            yield self._db
+            self._db.execute("COMMIT")
+        except sqlite3.Error as error:
+            if self._db.in_transaction:
+                self._db.execute("ROLLBACK")
+            raise LibraryError(f"The library could not be written: {error}. Your work is still open here.") from error
+        except BaseException:
+            if self._db.in_transaction:
+                self._db.execute("ROLLBACK")
+            raise
+
+    # -- solos --------------------------------------------------------------------------------------
+
+    def add_solo(self, solo: Solo, in_doubt: int = 0) -> str:
+        """Put a solo on the shelf; gives its id."""
+        solo_id = uuid.uuid4().hex
+        now = _now().isoformat()
+        with self._writing() as db:
+            db.execute(
+                "INSERT INTO solos VALUES (?,?,?,?,?,?,?,?,?,?,?,NULL)",
+                (solo_id, *_solo_columns(solo, in_doubt), now, now),
+            )
+        return solo_id
+
+    def save_solo(self, solo_id: str, solo: Solo, in_doubt: int = 0) -> None:
+        """Write a solo anew. Raises LibraryError where it is not there."""
+        with self._writing() as db:
+            done = db.execute(
+                "UPDATE solos SET title=?, player=?, style=?, key=?, bars=?, notes=?, in_doubt=?, document=?, "
+                "modified=? WHERE id=?",
+                (*_solo_columns(solo, in_doubt), _now().isoformat(), solo_id),
+            )
+            if done.rowcount == 0:
+                raise LibraryError("This solo is no longer in the library.")
+
+    def solo(self, solo_id: str) -> Solo:
+        """A solo by id. Raises LibraryError, or FormatError for a damaged document."""
+        row = self._db.execute("SELECT document FROM solos WHERE id=?", (solo_id,)).fetchone()
+        if row is None:
+            raise LibraryError("This solo is no longer in the library.")
+        return read_document(row[0])
+
+    def solos(self) -> list[SoloEntry]:
+        """All solos on the shelf, the latest touched first."""
+        rows = self._db.execute(
+            "SELECT id, title, player, style, key, bars, notes, in_doubt, modified FROM solos "
+            "WHERE deleted IS NULL ORDER BY modified DESC, rowid DESC"
+        )
+        return [
+            SoloEntry(solo_id, title, player, style, key, bars, notes, in_doubt, datetime.fromisoformat(modified))
+            for solo_id, title, player, style, key, bars, notes, in_doubt, modified in rows
+        ]
+
+    def delete_solo(self, solo_id: str) -> None:
+        """Take a solo off the shelf; its licks stay."""
+        self._set_deleted("solos", solo_id, _now().isoformat())
+
+    def restore_solo(self, solo_id: str) -> None:
+        """Put a deleted solo back."""
+        self._set_deleted("solos", solo_id, None)
+
+    # -- licks --------------------------------------------------------------------------------------
+
+    def add_lick(self, lick: Lick) -> str:
+        """Keep a lick; gives its id."""
+        lick_id = uuid.uuid4().hex
+        now = _now().isoformat()
+        with self._writing() as db:
+            known = db.execute("SELECT 1 FROM solos WHERE id=?", (lick.source.solo_id,)).fetchone()
+            db.execute(
+                "INSERT INTO licks VALUES (?,?,?,?,?,?,?,?,?,?,?,?,NULL)",
+                (lick_id, lick.source.solo_id if known else None, *_lick_columns(lick), now, now),
+            )
+        return lick_id
+
+    def save_lick(self, lick_id: str, lick: Lick) -> None:
+        """Write a lick anew. Raises LibraryError where it is not there."""
+        with self._writing() as db:
+            done = db.execute(
+                "UPDATE licks SET name=?, player=?, source=?, context=?, degrees=?, key=?, notes=?, document=?, "
+                "modified=? WHERE id=?",
+                (*_lick_columns(lick), _now().isoformat(), lick_id),
+            )
+            if done.rowcount == 0:
+                raise LibraryError("This lick is no longer in the library.")
+
+    def lick(self, lick_id: str) -> Lick:
+        """A lick by id. Raises LibraryError, or FormatError for a damaged document."""
+        row = self._db.execute("SELECT document FROM licks WHERE id=?", (lick_id,)).fetchone()
+        if row is None:
+            raise LibraryError("This lick is no longer in the library.")
+        return read_lick(row[0])
+
+    def licks(self) -> list[LickEntry]:
+        """All kept licks, the latest first."""
+        rows = self._db.execute(
+            "SELECT id, solo_id, name, player, source, context, degrees, key, notes, created FROM licks "
+            "WHERE deleted IS NULL ORDER BY created DESC, rowid DESC"
+        )
+        return [
+            LickEntry(lick_id, solo_id, name, player, source, over, degrees, key, notes,
+                      datetime.fromisoformat(created))
+            for lick_id, solo_id, name, player, source, over, degrees, key, notes, created in rows
+        ]
+
+    def delete_lick(self, lick_id: str) -> None:
+        """Take a lick out of the vocabulary."""
+        self._set_deleted("licks", lick_id, _now().isoformat())
+
+    def restore_lick(self, lick_id: str) -> None:
+        """Put a deleted lick back."""
+        self._set_deleted("licks", lick_id, None)
+
+    def _set_deleted(self, table: str, row_id: str, when: str | None) -> None:
+        with self._writing() as db:
+            db.execute(f"UPDATE {table} SET deleted=? WHERE id=?", (when, row_id))
+
+
+def _now() -> datetime:
+    return datetime.now(UTC)
+
+
+def _solo_columns(solo: Solo, in_doubt: int) -> tuple[object, ...]:
+    bars = sum(bar.number > 0 for bar in BarGrid(solo).bars)
+    return (
+        solo.title, solo.player, solo.style, str(solo.keys[0].key), bars, len(solo.notes), in_doubt,
+        write_document(solo),
+    )
+
+
+def _lick_columns(lick: Lick) -> tuple[object, ...]:
+    degrees = " ".join(label.degree for label in lick.labels)
+    source = f"{lick.source.title}, {lick.source.place}"
+    return (
+        lick.name, lick.source.player, source, context(lick.solo), degrees, str(lick.solo.keys[0].key),
+        len(lick.solo.notes), write_lick(lick),
+    )

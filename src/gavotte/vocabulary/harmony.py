@@ -1,0 +1,120 @@
+"""The harmonic context of a lick, by function: "long ii-V-I", "minor ii-V", "I7 to IV7", "on a minor chord"."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+
+from gavotte.solo.document import Solo
+from gavotte.theory.chord import Chord
+from gavotte.theory.key import Key
+
+_NUMERAL_ROW = re.compile(r"[♭♯]?[iIvV]+[°ø7]* ")
+_NUMERALS = ("I", "♭II", "II", "♭III", "III", "IV", "♯IV", "V", "♭VI", "VI", "♭VII", "VII")
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """A chord and how long it lasts under the notes, in quarter notes."""
+
+    chord: Chord
+    length: Fraction
+
+
+def chords_under(solo: Solo) -> list[Stretch]:
+    """The chords that notes of the solo start over or sound into, repeated symbols joined."""
+    if not solo.notes:
+        return []
+    start, end = solo.notes[0].onset, max(note.end for note in solo.notes)
+    stretches: list[Stretch] = []
+    for event, following in zip(solo.chords, [*solo.chords[1:], None], strict=True):
+        symbol = event.symbol
+        stop = following.onset if following is not None else max(end, event.onset + 1)
+        if not isinstance(symbol, Chord) or stop <= start or event.onset > end:
+            continue
+        if stretches and stretches[-1].chord == symbol:
+            stretches[-1] = Stretch(symbol, stretches[-1].length + stop - event.onset)
+        else:
+            stretches.append(Stretch(symbol, stop - event.onset))
+    return stretches
+
+
+def numeral(chord: Chord, key: Key) -> str:
+    """The chord's roman numeral in a key: "ii", "V7", "♭VIIΔ" written small for minor thirds."""
+    name = _NUMERALS[(chord.root.pitch_class - key.tonic.pitch_class) % 12]
+    if chord.third == "b3":
+        name = name.lower()
+    if chord.is_half_diminished:
+        return f"{name}ø"
+    if chord.is_diminished:
+        return f"{name}°"
+    return f"{name}7" if chord.is_dominant and name != "V" else name
+
+
+def context(solo: Solo) -> str:
+    """What the lick is played over, in the words players use."""
+    stretches = chords_under(solo)
+    chords = [stretch.chord for stretch in stretches]
+    if not chords:
+        return "no chords"
+    if len(chords) == 1:
+        return _single(chords[0])
+    if len(chords) in (2, 3):
+        named = _cadence(stretches)
+        if named:
+            return named
+    key = solo.keys[0].key
+    steps = [(chord.root.pitch_class - key.tonic.pitch_class) % 12 for chord in chords[:4]]
+    if steps == [0, 9, 2, 7]:
+        return "turnaround I VI ii V"
+    names = [numeral(chord, key) for chord in chords]
+    return " ".join(names[:6]) + (" …" if len(names) > 6 else "")
+
+
+def is_numerals(context_text: str) -> bool:
+    """Whether a context is a row of roman numerals (whose case matters) rather than words."""
+    return bool(_NUMERAL_ROW.match(context_text))
+
+
+def _single(chord: Chord) -> str:
+    if chord.altered:
+        return "altered dominant"
+    if chord.is_dominant:
+        return "dominant"
+    if chord.is_suspended:
+        return "sus chord"
+    if chord.is_half_diminished:
+        return "half-diminished"
+    if chord.is_diminished:
+        return "diminished"
+    return "minor chord" if chord.third == "b3" else "major chord"
+
+
+def _cadence(stretches: list[Stretch]) -> str:
+    chords = [stretch.chord for stretch in stretches]
+    long = stretches[0].length >= 4
+    if _two_five(chords[0], chords[1]):
+        minor = chords[0].is_half_diminished
+        size = "long " if long else "short "
+        if len(chords) == 2:
+            return f"{size}{'minor ' if minor else ''}ii-V"
+        fall = _falls_a_fifth(chords[1], chords[2])
+        if fall and not chords[2].is_dominant:
+            home_minor = chords[2].third == "b3"
+            return f"{size}minor ii-V-i" if home_minor else f"{size}ii-V-I"
+        return f"{size}ii-V to I7" if fall else ""
+    if len(chords) == 2 and chords[0].is_dominant and _falls_a_fifth(chords[0], chords[1]):
+        if chords[1].is_dominant:
+            return "I7 to IV7"
+        return "V-i" if chords[1].third == "b3" else "V-I"
+    return ""
+
+
+def _two_five(first: Chord, second: Chord) -> bool:
+    prepares = first.third == "b3" and first.seventh == "b7"
+    return prepares and (second.is_dominant or second.is_suspended) and _falls_a_fifth(first, second)
+
+
+def _falls_a_fifth(first: Chord, second: Chord) -> bool:
+    return (first.root.pitch_class - second.root.pitch_class) % 12 == 7

@@ -1,0 +1,148 @@
+"""A lick in all twelve keys, spelled for reading and kept inside the instrument's range."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from gavotte.solo.document import ChordEvent, Note, Solo
+from gavotte.solo.edits import transposed
+from gavotte.theory.chord import Chord
+from gavotte.theory.chord_symbol import write_chord_symbol
+from gavotte.theory.interval import OCTAVE, Interval
+from gavotte.theory.key import Key
+from gavotte.theory.pitch import LETTERS, PitchError, PitchName, respelled, spell
+
+
+class KeyOrder(StrEnum):
+    """How the keys of a sheet follow each other, from the lick's own key on."""
+
+    CIRCLE = "circle of fifths"
+    CHROMATIC = "chromatic"
+
+
+@dataclass(frozen=True)
+class InKey:
+    """The lick in one key. ``in_range`` is False where no octave of it fits the instrument."""
+
+    key: Key
+    solo: Solo
+    in_range: bool
+
+
+_TONICS = ("C", "C# Db", "D", "D# Eb", "E", "F", "F# Gb", "G", "G# Ab", "A", "A# Bb", "B Cb")
+
+
+def in_all_keys(solo: Solo, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[InKey, ...]:
+    """The solo in twelve keys, its own first. By the circle of fifths each key falls a fifth."""
+    own = solo.keys[0].key
+    step = 5 if order is KeyOrder.CIRCLE else 1
+    return tuple(in_key(solo, (own.tonic.pitch_class + step * k) % 12) for k in range(12))
+
+
+def in_key(solo: Solo, tonic: int) -> InKey:
+    """The solo moved so that its key's tonic is the pitch class ``tonic``: the best spelling and octave."""
+    own = solo.keys[0].key
+    if tonic == own.tonic.pitch_class:
+        return InKey(own, solo, _fits(solo))
+    names = [PitchName.parse(name) for name in _TONICS[tonic].split()]
+    candidates = [_moved(solo, own.tonic, name) for name in names]
+    return min(candidates, key=lambda c: (_burden(c.solo), abs(c.key.fifths)))
+
+
+def _moved(solo: Solo, old: PitchName, new: PitchName) -> InKey:
+    steps = (LETTERS.index(new.letter) - LETTERS.index(old.letter)) % 7
+    semitones = (new.pitch_class - old.pitch_class) % 12
+    # B to C flat and the like: the letters go up by a seventh where the sound does not.
+    if steps == 6 and semitones == 0:
+        steps = -1
+    elif steps == 0 and semitones == 11:
+        steps = 7
+    interval = Interval(steps, semitones)
+    moved = _transposed_simply(solo, interval)
+    best = min((_octave(moved, shift) for shift in (-2, -1, 0, 1)), key=lambda s: _distance(solo, s))
+    return InKey(best.keys[0].key, best, _fits(best))
+
+
+def _transposed_simply(solo: Solo, interval: Interval) -> Solo:
+    """The transposed solo with double accidentals written as the simple note that sounds the same."""
+    try:
+        moved = transposed(solo, interval)
+    except PitchError:
+        moved = _by_semitones(solo, interval)
+    return replace(
+        moved,
+        notes=tuple(_simple_note(note) for note in moved.notes),
+        chords=tuple(_simple_chord(event) for event in moved.chords),
+    )
+
+
+def _by_semitones(solo: Solo, interval: Interval) -> Solo:
+    """For pitches no interval can spell: move by sound, spell by the new key."""
+    key = solo.keys[0].key
+    new_key = Key(key.tonic.transposed(interval), key.mode)
+    notes = tuple(
+        replace(note, pitch=spell(note.pitch.midi + interval.semitones, new_key.fifths)) for note in solo.notes
+    )
+    chords = transposed(replace(solo, notes=()), interval).chords
+    return replace(solo, notes=notes, chords=chords, keys=(replace(solo.keys[0], key=new_key),))
+
+
+def _simple_name(name: PitchName) -> PitchName:
+    """The name itself, or for a double accidental the plain name of the same sound."""
+    if abs(name.alter) < 2:
+        return name
+    pitch = spell(60 + name.pitch_class, 0 if name.alter > 0 else -2)
+    return pitch.name
+
+
+def _simple_note(note: Note) -> Note:
+    if abs(note.pitch.alter) < 2:
+        return note
+    return replace(note, pitch=respelled(note.pitch, _simple_name(note.pitch.name)))
+
+
+def _simple_chord(event: ChordEvent) -> ChordEvent:
+    symbol = event.symbol
+    if not isinstance(symbol, Chord):
+        return event
+    bass = None if symbol.bass is None else _simple_name(symbol.bass)
+    return replace(event, text=write_chord_symbol(replace(symbol, root=_simple_name(symbol.root), bass=bass)))
+
+
+def _burden(solo: Solo) -> int:
+    """How hard a spelling is to read: accidentals in notes, chord roots and signature."""
+    chords = [event.symbol for event in solo.chords]
+    roots = sum(abs(chord.root.alter) for chord in chords if isinstance(chord, Chord))
+    fifths = solo.keys[0].key.fifths
+    # Horn players meet six flats far more often than six sharps.
+    signature = abs(fifths) + (4 if fifths > 5 else 0)
+    awkward = sum(note.pitch.name in _AWKWARD for note in solo.notes)
+    return sum(abs(note.pitch.alter) for note in solo.notes) + 2 * roots + signature + awkward
+
+
+_AWKWARD = {PitchName("C", -1), PitchName("F", -1), PitchName("E", 1), PitchName("B", 1)}
+
+
+def _octave(solo: Solo, octaves: int) -> Solo:
+    interval = Interval(OCTAVE.steps * octaves, OCTAVE.semitones * octaves)
+    return replace(
+        solo, notes=tuple(replace(note, pitch=note.pitch.transposed(interval)) for note in solo.notes)
+    )
+
+
+def _fits(solo: Solo) -> bool:
+    instrument = solo.instrument
+    return all(instrument.lowest <= note.pitch.midi <= instrument.highest for note in solo.notes)
+
+
+def _distance(original: Solo, candidate: Solo) -> tuple[int, int]:
+    """Notes out of range first, then how far the register moved."""
+    instrument = candidate.instrument
+    outside = sum(
+        max(0, instrument.lowest - note.pitch.midi) + max(0, note.pitch.midi - instrument.highest)
+        for note in candidate.notes
+    )
+    if not original.notes:
+        return outside, 0
+    return outside, abs(candidate.notes[0].pitch.midi - original.notes[0].pitch.midi)

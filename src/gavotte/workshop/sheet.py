@@ -1,0 +1,65 @@
+"""A lick sheet: the lick in all twelve keys as one page, each key a section with its own signature."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from fractions import Fraction
+
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import KeyRegion, MeterRegion, OddBar, Section, Solo
+from gavotte.solo.label import Label
+from gavotte.vocabulary.lick import Lick
+from gavotte.workshop.keys import InKey, KeyOrder, in_all_keys
+
+
+def key_sheet(lick: Lick, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[Solo, tuple[Label, ...]]:
+    """The sheet as a solo, with the lick's labels repeated under every key.
+
+    Note ids are those of the lick with the key's number in front: "3:n7".
+    """
+    keys = in_all_keys(lick.solo, order)
+    notes, chords, regions, meters, odd, sections, labels = [], [], [], [], [], [], []
+    for number, item in enumerate(keys):
+        start = number * _block_length(lick.solo)
+        shift = start + _pickup_bar(lick.solo)
+        solo = item.solo
+        notes += [replace(n, id=f"{number}:{n.id}", onset=n.onset + shift) for n in solo.notes]
+        chords += [replace(c, id=f"{number}:{c.id}", onset=max(start, c.onset + shift)) for c in solo.chords]
+        regions += [KeyRegion(start if k == 0 else r.onset + shift, r.key, r.blues)
+                    for k, r in enumerate(solo.keys)]
+        meters += [MeterRegion(start if k == 0 else m.onset + shift, m.meter) for k, m in enumerate(solo.meters)]
+        odd += [OddBar(bar.onset + shift, bar.length) for bar in solo.odd_bars]
+        sections.append(Section(start, _heading(item)))
+        labels += [_moved(label, number) for label in lick.labels]
+    sheet = replace(
+        lick.solo, title=lick.name, pickup=Fraction(0), notes=tuple(notes), chords=tuple(chords),
+        keys=tuple(regions), meters=tuple(meters), odd_bars=tuple(odd), sections=tuple(sections), decisions=(),
+    )
+    return sheet, tuple(labels)
+
+
+def _heading(item: InKey) -> str:
+    beyond = "" if item.in_range else "  (beyond the instrument’s range)"
+    return f"{item.key.shown}{beyond}"
+
+
+def _pickup_bar(solo: Solo) -> Fraction:
+    """A pickup becomes a full first bar that begins with rests, so that every key starts alike."""
+    return solo.meters[0].meter.bar_length if solo.pickup else Fraction(0)
+
+
+def _block_length(solo: Solo) -> Fraction:
+    """Length of one key's bars: whole bars up to the last note's end."""
+    sounding = replace(solo, chords=tuple(c for c in solo.chords if c.onset < _last_end(solo)))
+    bars = [bar for bar in BarGrid(sounding).bars if bar.number > 0]
+    return sum((bar.length for bar in bars), Fraction(0)) + _pickup_bar(solo)
+
+
+def _last_end(solo: Solo) -> Fraction:
+    return max((note.end for note in solo.notes), default=Fraction(0))
+
+
+def _moved(label: Label, number: int) -> Label:
+    target = None if label.target is None else f"{number}:{label.target}"
+    group = None if label.group is None else 1000 * number + label.group
+    return replace(label, note=f"{number}:{label.note}", target=target, group=group)
