@@ -29,4 +29,5 @@ def build_demo(folder: Path, fresh: bool = False) -> None:
         kept.reverse()
         for which, first, last in DEMO_LICKS:
             solo_id, solo, labels = kept[which]
-            library.add_lick(keep_lick(solo, solo_id, labels, solo.notes[first].id, solo.notes[last].id))
+            notes = [note.id for note in solo.notes if first <= note.onset <= last]
+            library.add_lick(keep_lick(solo, solo_id, labels, notes[0], notes[-1]))

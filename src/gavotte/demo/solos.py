@@ -36,7 +36,7 @@ _FERRY = (
     ("Cm7", "C5/4 Eb5/8 G5 Bb5/4.> G5/8"),
     ("F7", "A5/8 Gb5 Eb5 C5 A4 Db5 B4 C5"),
     ("Bbmaj7", "D5/4. C5/8 Bb4 D5 F5 A5"),
-    ("Bbmaj7", "C6/4 A5/8 F5 D5/4 r/4"),
+    ("Bbmaj7", "C6/4 Ab5/8? F5 D5/4 r/4"),
     ("Bbm7", "r/8 F5 Ab5 C6 Bb5 Ab5 F5 Db5"),
     ("Eb7", "G5/8 F5 Eb5 Db5 Bb4 A4 Bb4 G4"),
     ("Am7 D7b9", "C5/8t Bb4 A4 G4/8 E4 F#4 A4 C5 Eb5?"),
@@ -66,7 +66,7 @@ _BUCKET = (
     ("Cm7", "Eb4/8 G4 Bb4 D5 C5/4 r/8 G4/8"),
     ("F7", "A4/8 C5 Eb5 Gb5 F5 C5 Eb5 C#5"),
     ("Bb7 G7", "D5/4 Bb4/8 F4 B4 D5 F5 Ab5"),
-    ("Cm7 F7", "G5/8 Eb5 C5 G4 A4/4 r/4"),
+    ("Cm7 F7", "G5/8 E5? C5 G4 A4/4 r/4"),
     # second chorus
     ("Bb7", "Bb4/8t D5 F5 Ab5/4> r/4 F5/8 Ab5"),
     ("Eb7", "G5/8 F5 Eb5 Db5 Bb4 Ab4 F#4 G4"),
@@ -115,5 +115,5 @@ def bucket() -> Solo:
 DEMO_SOLOS = (ferry, bucket)
 """What makes the demo's solos, in the order of the shelf."""
 
-DEMO_LICKS = ((0, 28, 44), (1, 69, 80))
-"""Licks kept in the demo: which solo, and the indexes of the first and last note."""
+DEMO_LICKS = ((0, Fraction(16), Fraction(24)), (1, Fraction(76), Fraction(80)))
+"""Licks kept in the demo: which solo, and the onsets its first and last notes lie between."""

@@ -144,11 +144,13 @@ class MainWindow(QMainWindow):
     def _edit_menu(self, menu: QMenu) -> None:
         undo = self._undo.createUndoAction(self, "Undo")
         redo = self._undo.createRedoAction(self, "Redo")
-        assert undo is not None and redo is not None
+        assert undo is not None
+        assert redo is not None
         undo.setShortcut(QKeySequence("Ctrl+Z"))
         redo.setShortcuts([QKeySequence("Ctrl+Shift+Z"), QKeySequence("Ctrl+Y")])
-        menu.addAction(undo)
-        menu.addAction(redo)
+        # The group hands these over: without a reference of our own they would be gone.
+        self._undo_actions = (undo, redo)
+        menu.addActions([undo, redo])
         menu.addSeparator()
         self.delete_action = self._action(menu, "Delete", "", self._delete_current)
 
@@ -170,6 +172,8 @@ class MainWindow(QMainWindow):
                          page),
             self._action(menu, "Go to the note card", "F6", self._switch_focus, self.label),
         ]
+        # Qt has a key of its own for Tab with Shift.
+        self._label_actions[-2].setShortcuts([QKeySequence("Shift+Tab"), QKeySequence("Shift+Backtab")])
         menu.addSeparator()
         self.keep_action = self._action(menu, "Keep as lick…", "K", self.keep_lick, self.label)
         self._label_actions.append(self.keep_action)

@@ -95,6 +95,10 @@ class RowList(QListWidget):
         item = self.currentItem()
         return None if item is None else str(item.data(ID_ROLE))
 
+    def chosen_id(self) -> str | None:
+        """The id of the selected row, if there is one."""
+        return self.current_id() if self.selectedItems() else None
+
     def select_id(self, row_id: str | None) -> bool:
         """Make the row with this id current; False where there is none."""
         for index in range(self.count()):

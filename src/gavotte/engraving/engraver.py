@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -124,7 +125,7 @@ class EngravedLine:
             return 0.0
         if onset <= points[0][0]:
             return points[0][1]
-        for (t0, x0), (t1, x1) in zip(points, points[1:], strict=False):
+        for (t0, x0), (t1, x1) in itertools.pairwise(points):
             if t0 <= onset <= t1 and t1 > t0:
                 return x0 + (x1 - x0) * (onset - t0) / (t1 - t0)
         return points[-1][1]

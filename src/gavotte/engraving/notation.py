@@ -6,6 +6,7 @@ or one grace note; it knows its tuplet and its beam by number, numbers that coun
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from math import lcm
@@ -115,7 +116,7 @@ def _write_bar(bar: Bar, notes: list[Note]) -> tuple[list[Event], tuple[TupletSp
     for start, end, note in sounding:
         if start > position:
             events += _pieces(position, start, None, bar, tuplets)
-        events += [e for e in _graces(notes, note, bar)]
+        events += list(_graces(notes, note, bar))
         events += _pieces(start, end, note, bar, tuplets)
         position = end
     if not sounding:
@@ -190,7 +191,7 @@ def _pieces(
     cuts = sorted(set(cuts) | {cut for cut in written if start < cut < end})
     stretches: list[tuple[Fraction, Fraction, int | None, Value]] = []
     pieces: list[tuple[Fraction, Fraction, int | None, Value]]
-    for low, high in zip(cuts, cuts[1:], strict=False):
+    for low, high in itertools.pairwise(cuts):
         inside = next((k for k, t in enumerate(tuplets) if t.start <= low < t.end), None)
         if inside is None:
             pieces = [(a, b, None, value_of(b - a) or nearest_value(b - a))
@@ -292,8 +293,8 @@ def _halves_of_plain_eighths(events: list[Event], bar: Bar) -> set[Fraction]:
 def signature(fifths: int) -> dict[str, int]:
     """Which letters a key signature alters, and by how much."""
     if fifths >= 0:
-        return {letter: 1 for letter in _SHARP_ORDER[: min(fifths, 7)]}
-    return {letter: -1 for letter in _FLAT_ORDER[: min(-fifths, 7)]}
+        return dict.fromkeys(_SHARP_ORDER[:min(fifths, 7)], 1)
+    return dict.fromkeys(_FLAT_ORDER[:min(-fifths, 7)], -1)
 
 
 def _with_accidentals(events: list[Event], key: Key) -> tuple[Event, ...]:

@@ -14,7 +14,8 @@ from fractions import Fraction
 
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_archive import score_root
-from gavotte.formats.musicxml_chord import UnreadableHarmony, chord_of_harmony
+from gavotte.formats.musicxml_chord import UnreadableHarmonyError, chord_of_harmony
+from gavotte.solo.checks import check
 from gavotte.solo.document import (
     TREBLE,
     Articulation,
@@ -80,7 +81,6 @@ class _Entry:
     id: str
     grace: bool
     tie_start: bool
-    tie_stop: bool
     stacked: bool
     marks: tuple[Mark, ...]
     tuplet: Tuplet | None
@@ -171,6 +171,7 @@ class Score:
             sections=tuple(Section(onset - shift, label) for onset, label in part.sections),
             notes=notes,
         )
+        remarks += [finding.message for finding in check(solo)]
         return Imported(with_setting(solo), tuple(remarks))
 
     def _pickup(self) -> Fraction:
@@ -202,7 +203,7 @@ class Score:
                 symbol = chord_of_harmony(element)
                 if isinstance(symbol, Chord):
                     symbol = symbol.transposed(transpose)
-            except (UnreadableHarmony, PitchError) as error:
+            except (UnreadableHarmonyError, PitchError) as error:
                 remarks.append(f"A chord in bar {self._bar_number(onset)} was not read: {error}.")
                 continue
             events[onset] = ChordEvent(f"c{len(events)}", onset - shift, write_chord_symbol(symbol))
@@ -261,7 +262,9 @@ def _measure_lengths(parts: dict[str, list[ET.Element]]) -> list[Fraction]:
                     meter = _meter(element.find("time"))
                     bar_length = meter.bar_length if meter else bar_length
                 position = _advanced(element, position, divisions)
-                longest = max(longest, position)
+                # Some writers put too many rests into an empty bar; only notes can make a bar longer.
+                sounds = element.tag == "note" and element.find("rest") is None
+                longest = max(longest, position if sounds else min(position, bar_length))
             if index == len(lengths):
                 lengths.append(longest or bar_length)
             else:
@@ -377,7 +380,8 @@ def _read_note(part: _Part, element: ET.Element, onset: Fraction, divisions: Fra
         part.remarks.append(f"A note was left out: {error}.")
         return
     grace = element.find("grace") is not None
-    ties = {tie.get("type") for tie in element.findall("tie")}
+    # Some writers give only the sign (<tied>), some only the sound (<tie>).
+    ties = {tie.get("type") for tie in (*element.findall("tie"), *element.findall("notations/tied"))}
     voice = _text(element, "voice") or "1"
     modification = element.find("time-modification")
     tuplet = None
@@ -386,7 +390,7 @@ def _read_note(part: _Part, element: ET.Element, onset: Fraction, divisions: Fra
                         int(_number(modification.findtext("normal-notes"), Fraction(1))))
     part.voices.setdefault(voice, []).append(_Entry(
         onset, Fraction(0) if grace else _duration(element, divisions), pitch, element.get("id") or "",
-        grace, "start" in ties, "stop" in ties, element.find("chord") is not None,
+        grace, "start" in ties, element.find("chord") is not None,
         tuple(_marks(element)), tuplet, part.transpose,
     ))
 
@@ -445,8 +449,9 @@ def _notes(entries: list[_Entry], shift: Fraction) -> tuple[Note, ...]:
     taken: set[str] = set()
     for entry in entries:
         last = notes[-1] if notes else None
+        # A tie that starts is enough: some writers leave its end out.
         if (
-            last is not None and entry.tie_stop and open_tie and not entry.grace
+            last is not None and open_tie and not entry.grace
             and last.pitch.midi == entry.pitch.midi and last.end == entry.onset - shift
         ):
             written = (last.written or (last.duration,)) + (entry.length,)

@@ -19,19 +19,19 @@ _KINDS = {
 }
 
 
-class UnreadableHarmony(ValueError):
+class UnreadableHarmonyError(ValueError):
     """A <harmony> that is no chord Gavotte knows; the message says why."""
 
 
 def chord_of_harmony(element: ET.Element) -> ChordSymbol:
-    """The chord a <harmony> element spells, in written pitch. Raises UnreadableHarmony."""
+    """The chord a <harmony> element spells, in written pitch. Raises UnreadableHarmonyError."""
     kind_element = element.find("kind")
     kind = (kind_element.text or "").strip() if kind_element is not None else ""
     if kind == "none":
         return NoChord()
     root = element.find("root")
     if root is None:
-        raise UnreadableHarmony("it has no root (a function or numeral instead)")
+        raise UnreadableHarmonyError("it has no root (a function or numeral instead)")
     name = _name(root, "root")
     bass_element = element.find("bass")
     bass = None if bass_element is None else _name(bass_element, "bass")
@@ -52,7 +52,7 @@ def _from_text(
     except ChordSymbolError:
         chord = None
     if not isinstance(chord, Chord):
-        raise UnreadableHarmony(f"its kind “{kind or 'nothing'}” is unknown")
+        raise UnreadableHarmonyError(f"its kind “{kind or 'nothing'}” is unknown")
     return replace(chord, bass=bass) if bass else chord
 
 
@@ -62,7 +62,7 @@ def _name(element: ET.Element, prefix: str) -> PitchName:
         alter = int(float(element.findtext(f"{prefix}-alter") or 0))
         return PitchName(step, alter)
     except ValueError as error:
-        raise UnreadableHarmony(f"its {prefix} is no note name") from error
+        raise UnreadableHarmonyError(f"its {prefix} is no note name") from error
 
 
 def _with_degree(chord: Chord, degree: ET.Element) -> Chord:
@@ -74,13 +74,13 @@ def _with_degree(chord: Chord, degree: ET.Element) -> Chord:
         value = int(degree.findtext("degree-value") or 0)
         alter = int(float(degree.findtext("degree-alter") or 0))
     except ValueError as error:
-        raise UnreadableHarmony("one of its degrees is no number") from error
+        raise UnreadableHarmonyError("one of its degrees is no number") from error
     kind = (degree.findtext("degree-type") or "add").strip()
     if kind == "subtract":
         return _without(chord, value)
     sign = {0: "", 1: "#", -1: "b"}.get(alter)
     if sign is None:
-        raise UnreadableHarmony(f"its degree {value} is altered by {alter}")
+        raise UnreadableHarmonyError(f"its degree {value} is altered by {alter}")
     match value:
         case 5:
             return replace(chord, fifth=f"{sign}5")
@@ -94,13 +94,13 @@ def _with_degree(chord: Chord, degree: ET.Element) -> Chord:
             number = {2: 9, 4: 11, 6: 13}.get(value, value)
             tension = f"{sign}{number}"
             if tension not in TENSIONS:
-                raise UnreadableHarmony(f"it has a {tension}")
+                raise UnreadableHarmonyError(f"it has a {tension}")
             kept = {t for t in chord.tensions if kind != "alter" or t.lstrip("b#") != str(number)}
             # An altered ninth or thirteenth takes the place of the natural one that the kind implies.
             if sign:
                 kept.discard(str(number))
             return replace(chord, tensions=tuple(t for t in TENSIONS if t in kept | {tension}))
-    raise UnreadableHarmony(f"it has a degree {value}")
+    raise UnreadableHarmonyError(f"it has a degree {value}")
 
 
 def _without(chord: Chord, value: int) -> Chord:

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures import all_figures
-from gavotte.labelling.frame import Frame
+from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.implied import implied_figures
 from gavotte.labelling.school import School
-from gavotte.labelling.single import EARLY_RULES, RULES
+from gavotte.labelling.single import EARLY_RULES, RULES, Rule
 
 
 @dataclass(frozen=True)
@@ -24,10 +24,7 @@ class Verdict:
 
 def decide(frame: Frame, school: School) -> list[Verdict]:
     """One verdict for each note of the frame, in order."""
-    by_rule = [
-        [(rule, answer) for rule in RULES if (answer := rule(frame, note, school)) is not None]
-        for note in frame.notes
-    ]
+    by_rule = [_answers(frame, note, school) for note in frame.notes]
     early = {
         i for i, answers in enumerate(by_rule)
         if answers and answers[0][0] in EARLY_RULES and not frame.notes[i].is_tone
@@ -48,6 +45,18 @@ def decide(frame: Frame, school: School) -> list[Verdict]:
         explanations += [figure.explains[i] for figure in explained_by.get(i, ()) if figure is not own]
         verdicts.append(Verdict(explanations[0], own, _alternatives(explanations)))
     return verdicts
+
+
+def _answers(frame: Frame, note: FramedNote, school: School) -> list[tuple[Rule, Explanation]]:
+    """What each rule says of a note by itself, in the order of the rules. A chord tone needs no other reading."""
+    answers = []
+    for rule in RULES:
+        answer = rule(frame, note, school)
+        if answer is not None:
+            answers.append((rule, answer))
+            if note.is_tone:
+                break
+    return answers
 
 
 def choose_figures(candidates: list[Figure], settled: set[int]) -> list[Figure]:

@@ -6,6 +6,7 @@ is held. All distances are in semitones, all lengths in quarter notes.
 
 from __future__ import annotations
 
+import itertools
 from bisect import bisect_right
 from dataclasses import dataclass
 from fractions import Fraction
@@ -101,6 +102,7 @@ class Frame:
         self.grid = BarGrid(solo)
         self.spans = _chord_spans(solo, self.grid.bars[-1].end)
         self._span_onsets = [float(span.onset) for span in self.spans]
+        self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {}
         self.notes = self._framed(solo.notes)
 
     def span_of(self, note: FramedNote) -> ChordSpan:
@@ -130,7 +132,7 @@ class Frame:
         times = [self._time(note) for note in notes]
         pitches = [note.pitch.midi for note in notes]
         # A gap of half a beat is a rest; anything shorter is articulation.
-        rests = [b.onset - a.end >= a.beat / 2 - _TOLERANCE for a, b in zip(times, times[1:], strict=False)]
+        rests = [b.onset - a.end >= a.beat / 2 - _TOLERANCE for a, b in itertools.pairwise(times)]
         last_of_phrase = {phrase.last for phrase in self.solo.phrases}
         return [
             self._frame(i, note, times, pitches, rests, note.id in last_of_phrase)
@@ -139,12 +141,16 @@ class Frame:
 
     def _time(self, note: Note) -> _Time:
         bar, offset = self.grid.locate(note.onset)
-        _, beat = bar.meter.beat_at(offset)
-        onset, length = float(note.onset), float(note.duration)
-        return _Time(
-            onset, onset + length, length, float(beat.length),
-            beat.strong and beat.offset == offset, bar.meter.place_name(offset),
-        )
+        # Few places recur in every bar; plain numbers make a quicker key than fractions do.
+        key = (bar.meter.count, bar.meter.unit, bar.meter.grouping, offset.numerator, offset.denominator)
+        place = self._places.get(key)
+        if place is None:
+            _, beat = bar.meter.beat_at(offset)
+            strong = beat.strong and beat.offset == offset
+            place = self._places[key] = (float(beat.length), strong, bar.meter.place_name(offset))
+        onset = note.onset.numerator / note.onset.denominator
+        length = note.duration.numerator / note.duration.denominator
+        return _Time(onset, onset + length, length, *place)
 
     def _frame(
         self, i: int, note: Note, times: list[_Time], pitches: list[int], rests: list[bool], phrase_end: bool

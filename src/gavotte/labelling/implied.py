@@ -7,6 +7,7 @@ welcomes is an *upper structure*, and its added notes are extensions.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
@@ -26,7 +27,7 @@ LONGEST_RUN = 8
 # Root, third, fifth and seventh of the chords a line can spell; "" and "m" are triads.
 _SPELLED: dict[str, tuple[int, ...]] = {
     "maj7": (0, 4, 7, 11), "7": (0, 4, 7, 10), "m7": (0, 3, 7, 10), "m7b5": (0, 3, 6, 10), "dim7": (0, 3, 6, 9),
-    "m(maj7)": (0, 3, 7, 11), "": (0, 4, 7), "m": (0, 3, 7), "dim": (0, 3, 6), "+": (0, 4, 8),
+    "": (0, 4, 7), "m": (0, 3, 7), "dim": (0, 3, 6), "+": (0, 4, 8),
 }
 _NINTH = 2
 
@@ -92,8 +93,9 @@ def _holds_foreign_notes(frame: Frame, stretch: list[FramedNote]) -> bool:
 
 
 def _runs(frame: Frame, stretch: list[FramedNote]) -> Iterator[Figure]:
-    """The longest run from the stretch's first note for each chord it can spell."""
+    """The runs from the stretch's first note, one for each length: the chord it spells most plainly."""
     span = frame.span_of(stretch[0])
+    plainest: dict[int, tuple[tuple[int, ...], list[FramedNote], _Spelled]] = {}
     for chord in _chords_holding(frozenset(note.pitch % 12 for note in stretch[:3])):
         if chord.root == span.chord.root.pitch_class:
             continue
@@ -104,7 +106,18 @@ def _runs(frame: Frame, stretch: list[FramedNote]) -> Iterator[Figure]:
             run.append(note)
         run = _without_departing_ninth(run, chord)
         if _is_run(frame, run, chord):
-            yield _figure(frame, run, chord, Function.OUTSIDE)
+            found = (_plainness(run, chord), run, chord)
+            plainest[len(run)] = min(plainest.get(len(run), found), found, key=lambda item: item[0])
+    for _, run, chord in plainest.values():
+        yield _figure(frame, run, chord, Function.OUTSIDE)
+
+
+def _plainness(run: list[FramedNote], chord: _Spelled) -> tuple[int, ...]:
+    """Lower is plainer: no ninths, all four tones, the root first, an everyday kind."""
+    classes = [note.pitch % 12 for note in run]
+    ninths = sum(pitch_class not in chord.tones for pitch_class in classes)
+    missing = len(chord.tones - set(classes))
+    return ninths, missing, int(classes[0] != chord.root), list(_SPELLED).index(chord.kind)
 
 
 def _without_departing_ninth(run: list[FramedNote], chord: _Spelled) -> list[FramedNote]:
@@ -122,12 +135,12 @@ def _is_run(frame: Frame, run: list[FramedNote], chord: _Spelled) -> bool:
     classes = {note.pitch % 12 for note in run}
     if chord.third not in classes or len(classes & chord.tones) < 3:
         return False
-    moves = [abs(b.pitch - a.pitch) for a, b in zip(run, run[1:], strict=False)]
+    moves = [abs(b.pitch - a.pitch) for a, b in itertools.pairwise(run)]
     steps = sum(move <= 2 for move in moves)
     if 2 * steps > len(moves) or _is_blues_run(frame, run):
         return False
     # One foreign note between tones of the written chord makes no run.
-    if all(a.is_tone or b.is_tone for a, b in zip(run, run[1:], strict=False)):
+    if all(a.is_tone or b.is_tone for a, b in itertools.pairwise(run)):
         return False
     if len(run) == 3 and _prepares_next(frame, run):
         return False
@@ -161,22 +174,28 @@ def _upper_structures(frame: Frame, stretch: list[FramedNote], school: School) -
         classes = frozenset(note.pitch % 12 for note in notes)
         if len(notes) < size or len(classes) < size:
             continue
-        for chord in _chords_made_of(classes):
-            if chord.root != root and _colours(frame, notes, school):
-                yield _figure(frame, notes, chord, Function.EXTENSION)
+        chords = [chord for chord in _chords_made_of(classes) if chord.root != root]
+        if chords and _colours(frame, notes, school):
+            yield _figure(frame, notes, _best_name(frame, notes, chords), Function.EXTENSION)
+
+
+def _best_name(frame: Frame, notes: list[FramedNote], chords: list[_Spelled]) -> _Spelled:
+    """Symmetrical chords have a name for each tone: the written chord's third first, then the line's first note."""
+    written = frame.span_of(notes[0]).chord
+    third = (written.root.pitch_class + 4) % 12
+    return min(chords, key=lambda chord: (chord.root != third, chord.root != notes[0].pitch % 12))
 
 
 def _colours(frame: Frame, notes: list[FramedNote], school: School) -> bool:
     added = [note for note in notes if not note.is_tone]
     if not added or any(not (note.tension or note.in_scale) for note in added) or _is_blues_run(frame, notes):
         return False
-    steps = [(a, b) for a, b in zip(notes, notes[1:], strict=False) if abs(b.pitch - a.pitch) <= 2]
+    steps = [(a, b) for a, b in itertools.pairwise(notes) if abs(b.pitch - a.pitch) <= 2]
     if len(steps) > 1:
         return False
     for pair in steps:
         for note in pair:
-            alone = None if note is notes[-1] else passing(frame, note, school)
-            if alone is not None and alone.device in ("passing", "step"):
+            if passing(frame, note, school) is not None:
                 return False
     return len(notes) > 3 or not _prepares_next(frame, notes)
 

@@ -42,7 +42,7 @@ def _group_numbers(verdicts: list[Verdict]) -> dict[int, int]:
 def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, int]) -> Label:
     explanation = verdict.explanation
     span = frame.span_of(note)
-    confidence = explanation.confidence * (0.75 if note.note.uncertain else 1.0)
+    confidence = explanation.confidence * (0.6 if note.note.uncertain else 1.0)
     return Label(
         note=note.note.id,
         function=explanation.function,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -27,7 +28,7 @@ def check(solo: Solo) -> tuple[Finding, ...]:
             findings.append(Finding(note.onset, f"Two notes share the name {note.id!r}."))
         seen.add(note.id)
     sounding = [note for note in solo.notes if not note.grace]
-    for note, following in zip(sounding, sounding[1:], strict=False):
+    for note, following in itertools.pairwise(sounding):
         if note.end > following.onset:
             findings.append(Finding(
                 following.onset,

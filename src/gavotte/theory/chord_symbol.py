@@ -191,9 +191,8 @@ class _Reader:
                 self.omitted.add("3")
         elif number == "2":
             self.written.add("9")
-        elif number == "4":
-            if self.third == "3":
-                self.third = "4"
+        elif number == "4" and self.third == "3":
+            self.third = "4"
 
     def chord(self, root: PitchName) -> Chord:
         if self.altered:

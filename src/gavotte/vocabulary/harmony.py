@@ -6,8 +6,9 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
-from gavotte.solo.document import Solo
+from gavotte.solo.document import KeyRegion, Solo
 from gavotte.theory.chord import Chord
+from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
 
 _NUMERAL_ROW = re.compile(r"[♭♯]?[iIvV]+[°ø7]* ")
@@ -75,6 +76,24 @@ def context(solo: Solo) -> str:
 def is_numerals(context_text: str) -> bool:
     """Whether a context is a row of roman numerals (whose case matters) rather than words."""
     return bool(_NUMERAL_ROW.match(context_text))
+
+
+def home_key(solo: Solo) -> KeyRegion:
+    """The key a lick is thought in: the one its ii-V leads to, else the solo's key where it stands."""
+    region = solo.keys[0]
+    stretches = chords_under(solo)
+    chords = [stretch.chord for stretch in stretches]
+    if len(chords) not in (2, 3) or not _two_five(chords[0], chords[1]) or not _cadence(stretches):
+        return region
+    tonic = chords[1].root.transposed(Interval(3, 5))
+    if len(chords) == 3:
+        minor = chords[2].third == "b3"
+        tonic = chords[2].root
+    else:
+        minor = chords[0].is_half_diminished
+    key = Key(tonic, "minor" if minor else "major")
+    same = key.tonic.pitch_class == region.key.tonic.pitch_class
+    return region if same and minor == region.key.is_minor else KeyRegion(region.onset, key)
 
 
 def _single(chord: Chord) -> str:

@@ -13,6 +13,7 @@ from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.edits import excerpt
 from gavotte.solo.label import Label
+from gavotte.vocabulary.harmony import home_key
 from gavotte.vocabulary.naming import propose_name
 
 FORMAT = "gavotte-lick"
@@ -59,6 +60,7 @@ def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, l
     Raises KeyError for an unknown note.
     """
     part = excerpt(solo, first, last)
+    part = replace(part, keys=(home_key(part),))
     ids = {note.id for note in part.notes}
     kept = tuple(label for label in labels if label.note in ids)
     grid = BarGrid(solo)

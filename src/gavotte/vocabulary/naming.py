@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import shown_degree
@@ -44,7 +46,7 @@ def _features(solo: Solo, labels: tuple[Label, ...]) -> list[str]:
 
 def _landing(labels: tuple[Label, ...]) -> str:
     """The degrees on both sides of the last chord change: "♭7 to 3"."""
-    for before, after in reversed(list(zip(labels, labels[1:], strict=False))):
+    for before, after in reversed(list(itertools.pairwise(labels))):
         if before.chord != after.chord and after.function is Function.CHORD:
             return f"{shown_degree(before.degree)} to {shown_degree(after.degree)}"
     return ""

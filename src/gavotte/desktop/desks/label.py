@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.elided import ElidedLabel
 from gavotte.desktop.note_card import NoteCard
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.session import SoloSession
@@ -57,14 +58,14 @@ class LabelDesk(QWidget):
         row.setSpacing(12)
         self.title = QLabel()
         self.title.setObjectName("title")
-        self.about = QLabel()
+        self.about = ElidedLabel()
         self.about.setObjectName("quietBody")
         self.doubts = QPushButton()
         self.keep = QPushButton("Keep as lick…")
         self.keep.setObjectName("primary")
         self.keep.setToolTip("Keep the selected notes as a lick (K)")
         row.addWidget(self.title)
-        row.addWidget(self.about, 1, Qt.AlignmentFlag.AlignBottom)
+        row.addWidget(self.about, 1)
         row.addWidget(self.doubts)
         row.addWidget(self.keep)
         return box
@@ -93,7 +94,7 @@ class LabelDesk(QWidget):
         self.card.take_back_wanted.connect(session.take_back)
         self.card.target_pointed.connect(lambda note: self.page.show_target(note or None))
         self.card.target_chosen.connect(lambda note: session.select(note, note))
-        self.doubts.clicked.connect(lambda: session.select_in_doubt(1))
+        self.doubts.clicked.connect(self._next_in_doubt)
         self.keep.clicked.connect(self.keep_wanted)
 
     def set_palette(self, palette: Palette) -> None:
@@ -101,6 +102,10 @@ class LabelDesk(QWidget):
         self.card.set_palette(palette)
         self.page.set_palette(palette)
         self._show_selection()
+
+    def _next_in_doubt(self) -> None:
+        self._session.select_in_doubt(1)
+        self.page.setFocus()
 
     def decide(self, function: Function) -> None:
         """Set the selected notes' function."""

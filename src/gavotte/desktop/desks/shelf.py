@@ -44,13 +44,16 @@ class ShelfDesk(QWidget):
         self._count = QLabel()
         self._count.setObjectName("quietBody")
         self.import_button = QPushButton("Import a solo…")
-        self.import_button.setObjectName("primary")
         self.import_button.setToolTip("Take in a MusicXML file with chord symbols (Ctrl+I)")
+        self.open_button = QPushButton("Open")
+        self.open_button.setObjectName("primary")
+        self.open_button.setToolTip("Open the chosen solo or lick (Enter)")
         header = QHBoxLayout()
         header.setSpacing(12)
         header.addWidget(title)
         header.addWidget(self._count, 1, Qt.AlignmentFlag.AlignBottom)
         header.addWidget(self.import_button)
+        header.addWidget(self.open_button)
         return header
 
     def _lists(self) -> QWidget:
@@ -101,12 +104,28 @@ class ShelfDesk(QWidget):
     def _connect(self) -> None:
         self.import_button.clicked.connect(self.import_wanted)
         self.first_import.clicked.connect(self.import_wanted)
+        self.open_button.clicked.connect(self._open_current)
+        self.solos.itemSelectionChanged.connect(lambda: self._one_choice(self.solos))
+        self.licks.itemSelectionChanged.connect(lambda: self._one_choice(self.licks))
         self.solos.itemActivated.connect(lambda _: self._emit(self.solo_chosen, self.solos))
         self.licks.itemActivated.connect(lambda _: self._emit(self.lick_chosen, self.licks))
         for rows, signal in ((self.solos, self.solo_unwanted), (self.licks, self.lick_unwanted)):
             shortcut = QShortcut(QKeySequence(Qt.Key.Key_Delete), rows)
             shortcut.setContext(Qt.ShortcutContext.WidgetShortcut)
             shortcut.activated.connect(lambda rows=rows, signal=signal: self._emit(signal, rows))
+
+    def _one_choice(self, rows: RowList) -> None:
+        """Only one row of the two lists is chosen at a time."""
+        if rows.selectedItems():
+            other = self.licks if rows is self.solos else self.solos
+            other.clearSelection()
+
+    def _chosen_list(self) -> RowList:
+        return self.licks if self.licks.selectedItems() else self.solos
+
+    def _open_current(self) -> None:
+        rows = self._chosen_list()
+        self._emit(self.lick_chosen if rows is self.licks else self.solo_chosen, rows)
 
     @staticmethod
     def _emit(signal: object, rows: RowList) -> None:
@@ -115,8 +134,8 @@ class ShelfDesk(QWidget):
             signal.emit(row_id)  # type: ignore[attr-defined]
 
     def delete_current(self) -> None:
-        """Ask to delete the row that has the focus (or the current solo)."""
-        rows = self.licks if self.licks.hasFocus() else self.solos
+        """Ask to delete the chosen solo or lick."""
+        rows = self._chosen_list()
         self._emit(self.lick_unwanted if rows is self.licks else self.solo_unwanted, rows)
 
     def set_palette(self, palette: Palette) -> None:
@@ -127,7 +146,7 @@ class ShelfDesk(QWidget):
     def refresh(self) -> None:
         """Read the lists anew, keeping the current rows."""
         solos, licks = self._library.solos(), self._library.licks()
-        here = self.solos.current_id(), self.licks.current_id()
+        here = self.solos.chosen_id(), self.licks.chosen_id()
         self.solos.clear()
         self.licks.clear()
         for solo in solos:
@@ -139,14 +158,18 @@ class ShelfDesk(QWidget):
             self.solos.add_row(solo.id, solo.title, detail, doubt, urgent=solo.in_doubt > 0)
         for lick in licks:
             self.licks.add_row(lick.id, lick.name, f"{lick.source} · {Key.parse(lick.key).shown}")
-        for rows, row_id in zip((self.solos, self.licks), here, strict=True):
+        lick_was_chosen = here[1] is not None and here[0] is None
+        for rows, row_id in zip((self.licks, self.solos), reversed(here), strict=True):
             if not rows.select_id(row_id) and rows.count():
                 rows.setCurrentRow(0)
+        if (lick_was_chosen or not solos) and licks:
+            self.solos.clearSelection()
         self._count.setText(
             f"{counted(len(solos), 'solo', 'solos')}, {counted(len(licks), 'lick', 'licks')}"
         )
         self._count.setVisible(bool(solos or licks))
         self.import_button.setVisible(bool(solos or licks))
+        self.open_button.setVisible(bool(solos or licks))
         self.licks.setVisible(bool(licks))
         self._no_licks.setVisible(not licks)
         self._stack.setCurrentIndex(0 if solos or licks else 1)

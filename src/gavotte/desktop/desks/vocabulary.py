@@ -76,10 +76,6 @@ class VocabularyDesk(QWidget):
         self.source = QPushButton()
         self.source.setObjectName("link")
         self.source.setToolTip("Open the solo it comes from")
-        names = QVBoxLayout()
-        names.setSpacing(4)
-        names.addWidget(self.name)
-        names.addWidget(self.source)
         self.own_key = QPushButton("Own key")
         self.all_keys = QPushButton("All twelve keys")
         self._views = QButtonGroup(self)
@@ -94,12 +90,17 @@ class VocabularyDesk(QWidget):
         self.order.setToolTip("How the keys follow each other")
         self.order.addItem("Circle of fifths", KeyOrder.CIRCLE)
         self.order.addItem("Chromatic", KeyOrder.CHROMATIC)
-        head = QHBoxLayout()
+        second = QHBoxLayout()
+        second.setSpacing(8)
+        for widget in (self.own_key, self.all_keys, self.order):
+            second.addWidget(widget)
+        second.addStretch(1)
+        second.addWidget(self.source)
+        head = QVBoxLayout()
         head.setContentsMargins(8, 20, 16, 12)
         head.setSpacing(8)
-        head.addLayout(names, 1)
-        for widget in (self.own_key, self.all_keys, self.order):
-            head.addWidget(widget, 0, Qt.AlignmentFlag.AlignTop)
+        head.addWidget(self.name)
+        head.addLayout(second)
         column.addLayout(head)
         line = QFrame()
         line.setObjectName("line")
@@ -187,8 +188,9 @@ class VocabularyDesk(QWidget):
             return
         self.name.setText(lick.name)
         self.name.setCursorPosition(0)
-        player = f" · {lick.source.player}" if lick.source.player else ""
-        self.source.setText(f"From {lick.source.title}, {lick.source.place}{player}")
+        player = f", by {lick.source.player}" if lick.source.player else ""
+        self.source.setText(f"Open {lick.source.title}")
+        self.source.setToolTip(f"Open the solo it comes from: {lick.source.title}, {lick.source.place}{player}")
         sheet = self.all_keys.isChecked()
         self.order.setVisible(sheet)
         if sheet:

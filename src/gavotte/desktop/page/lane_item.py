@@ -35,7 +35,7 @@ def room_above(labels: list[Label]) -> float:
     """How far a lane with these labels reaches above its ground line, in engraver units."""
     tallest = max((mark_height(label) for label in labels), default=1.0)
     implied = any(label.function is Function.OUTSIDE and label.implied for label in labels)
-    return (max(tallest + 0.9, 3.2) + (1.1 if implied else 0.0)) * SP
+    return (max(tallest + 0.9, 3.2) + (1.4 if implied else 0.0)) * SP
 
 
 class LaneItem(QGraphicsItem):
@@ -135,9 +135,9 @@ class LaneItem(QGraphicsItem):
                 painter.setPen(pen)
                 painter.drawLine(QPointF(run[0].x - 0.8 * SP, y), QPointF(run[-1].x + 0.8 * SP, y))
                 if run[0].label.implied:
-                    painter.setFont(font(1.0 * SP, 500))
+                    painter.setFont(font(1.6 * SP, 500))
                     name = shown_chord(parse_chord_symbol(run[0].label.implied))
-                    painter.drawText(QPointF(run[0].x - 0.5 * SP, y - 1.25 * SP), name)
+                    painter.drawText(QPointF(run[0].x - 0.5 * SP, -4.4 * SP), name)
             run = [note] if outside and note is not None else []
 
     def _paint_arc(self, painter: QPainter, note: LaneNote) -> None:

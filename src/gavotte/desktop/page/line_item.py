@@ -4,7 +4,13 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
-from PyQt6.QtWidgets import QGraphicsItem, QGraphicsPathItem, QGraphicsSimpleTextItem, QStyleOptionGraphicsItem, QWidget
+from PyQt6.QtWidgets import (
+    QGraphicsItem,
+    QGraphicsPathItem,
+    QGraphicsSimpleTextItem,
+    QStyleOptionGraphicsItem,
+    QWidget,
+)
 
 from gavotte.desktop.page.articulation_item import ArticulationItem
 from gavotte.desktop.page.chord_item import CHORD_SIZE, ChordItem

@@ -157,6 +157,8 @@ class PageView(QGraphicsView):
             self.ensure_note_visible(self._wanted_in_view)
         if not self._queue:
             self._timer.stop()
+            if len(self.lines) == 1:
+                self._apply_zoom()
             self.finished.emit()
 
     def _make_item(self, line: EngravedLine) -> LineItem:
@@ -196,7 +198,7 @@ class PageView(QGraphicsView):
         """The scene's height, with the lines still to come guessed from those that are there."""
         bottom = self._bottom()
         expected = bottom / max(1, len(self.lines)) * len(self._queue)
-        self._page_scene.setSceneRect(QRectF(0, 0, LINE_WIDTH, bottom + expected + _MARGIN))
+        self._page_scene.setSceneRect(QRectF(0, 0, self._page_width(), bottom + expected + _MARGIN))
 
     # -- selection ----------------------------------------------------------------------------------
 
@@ -323,9 +325,15 @@ class PageView(QGraphicsView):
         """The line's width fits the view."""
         self.set_zoom(1.0)
 
+    def _page_width(self) -> float:
+        """Width of the page in engraver units: one line, or less for a single short one."""
+        if len(self.lines) == 1 and not self._queue and self.lines[0].line.barlines:
+            return max(0.55 * LINE_WIDTH, self.lines[0].line.barlines[-1] + 1.5 * SP)
+        return LINE_WIDTH
+
     def _apply_zoom(self) -> None:
         width = max(200, self.width() - 16)
-        scale = width / LINE_WIDTH * self._zoom
+        scale = width / self._page_width() * self._zoom
         self.resetTransform()
         self.scale(scale, scale)
 

@@ -1,0 +1,36 @@
+"""What all tests share: data files, a solo written in shorthand, a library of its own for each test."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from fractions import Fraction
+from pathlib import Path
+
+import pytest
+
+from gavotte.demo.shorthand import write_out
+from gavotte.library.store import Library
+from gavotte.solo.document import KeyRegion, MeterRegion, Solo
+from gavotte.theory.key import Key
+from gavotte.theory.meter import Meter
+
+DATA = Path(__file__).parent / "data"
+
+
+def make_solo(
+    bars: Sequence[tuple[str, str]], key: str = "C major", meter: str = "4/4", grouping: str = "",
+    blues: bool = False, pickup: Fraction = Fraction(0), mode: str = "",
+) -> Solo:
+    """A solo from bars of (chords, notes) in the demo's shorthand."""
+    beat = Meter.parse(meter, grouping)
+    written = write_out(bars, beat.bar_length, pickup)
+    return Solo(
+        title="Test", pickup=pickup, meters=(MeterRegion(Fraction(0), beat),),
+        keys=(KeyRegion(Fraction(0), Key.parse(key, mode), blues),), chords=written.chords, notes=written.notes,
+    )
+
+
+@pytest.fixture
+def library(tmp_path: Path) -> Iterator[Library]:
+    with Library(tmp_path / "library") as opened:
+        yield opened

@@ -1,0 +1,64 @@
+"""The real window on a demo library of its own, offscreen."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QSettings
+from PyQt6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
+
+from gavotte.demo.build import build_demo
+from gavotte.desktop.app import make_application
+from gavotte.desktop.main_window import MainWindow
+from gavotte.library.store import Library
+
+OpenWindow = Callable[[Path], MainWindow]
+
+
+@pytest.fixture(scope="session")
+def qapp() -> QApplication:
+    return make_application()
+
+
+@pytest.fixture
+def open_window(qtbot: QtBot, tmp_path: Path) -> Iterator[OpenWindow]:
+    """Opens windows as a start of the application does: on a library folder, with kept settings."""
+    opened: list[tuple[MainWindow, Library]] = []
+
+    def opener(folder: Path) -> MainWindow:
+        library = Library(folder)
+        settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
+        window = MainWindow(library, settings)
+        qtbot.addWidget(window)
+        opened.append((window, library))
+        window.resize(1280, 800)
+        window.show()
+        qtbot.waitExposed(window)
+        return window
+
+    yield opener
+    for window, library in opened:
+        window.close()
+        library.close()
+
+
+@pytest.fixture
+def demo_folder(tmp_path: Path) -> Path:
+    build_demo(tmp_path / "demo")
+    return tmp_path / "demo"
+
+
+@pytest.fixture
+def window(open_window: OpenWindow, demo_folder: Path) -> MainWindow:
+    return open_window(demo_folder)
+
+
+@pytest.fixture
+def at_ferry(window: MainWindow, qtbot: QtBot) -> MainWindow:
+    """The window at the Label desk with the first demo solo, fully set."""
+    window.open_solo(window.shelf.solos.current_id() or "")
+    qtbot.waitUntil(lambda: window.label.page.is_complete)
+    return window

@@ -1,0 +1,267 @@
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QEvent, Qt
+from PyQt6.QtWidgets import QApplication, QMessageBox
+from pytestqt.qtbot import QtBot
+
+from gavotte.cli import main
+from gavotte.desktop.main_window import KEYS, MainWindow
+from gavotte.desktop.session import LABEL_AT_ONCE
+from gavotte.library.store import LibraryError
+from gavotte.solo.document import Function
+from tests.conftest import DATA, make_solo
+from tests.desktop.conftest import OpenWindow
+from tests.formats.test_musicxml import harmony, note, score
+
+
+def test_the_card_tells_all_about_the_selected_note(at_ferry: MainWindow) -> None:
+    session, card = at_ferry.session, at_ferry.label.card
+    ring = next(i for i, label in session.labels.items() if label.device == "enclosure")
+    session.select(ring, ring)
+    label = session.labels[ring]
+    assert session.solo is not None
+    shown = session.solo.note(ring).pitch
+    assert card.note.text() == f"{shown.shown}{shown.octave}"
+    assert card.place.text().startswith("Bar ")
+    assert card.reason.text() == label.reason
+    assert card.functions[Function.APPROACH].isChecked()
+    assert card.device.currentText() == "enclosure"
+    assert len(card.alternative_buttons) == len(label.alternatives)
+    assert card.target.isVisible()
+    assert "chord tones" in card.strip.accessibleName()
+
+
+def test_pointing_at_the_target_shows_it_and_clicking_goes_there(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session, card, page = at_ferry.session, at_ferry.label.card, at_ferry.label.page
+    start = next(i for i, label in session.labels.items() if label.function is Function.PASSING)
+    session.select(start, start)
+    target = session.labels[start].target
+    assert target is not None
+    QApplication.sendEvent(card.target, QEvent(QEvent.Type.Enter))
+    assert page._line_of[target].lane._target == target  # type: ignore[union-attr]
+    QApplication.sendEvent(card.target, QEvent(QEvent.Type.Leave))
+    assert page._line_of[target].lane._target is None  # type: ignore[union-attr]
+    qtbot.mouseClick(card.target, Qt.MouseButton.LeftButton)
+    assert session.current == target
+
+
+def test_an_alternative_or_a_device_can_be_chosen(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session, card = at_ferry.session, at_ferry.label.card
+    start = next(i for i, label in session.labels.items() if label.alternatives)
+    session.select(start, start)
+    other = session.labels[start].alternatives[0]
+    qtbot.mouseClick(card.alternative_buttons[0], Qt.MouseButton.LeftButton)
+    label = session.labels[start]
+    assert (label.function, label.device, label.decided) == (other.function, other.device, True)
+    assert card.take_back.isVisible()
+    card.device.setCurrentIndex(card.device.count() - 1)
+    card.device.activated.emit(card.device.count() - 1)
+    assert session.labels[start].device == card.device.currentData()
+    qtbot.mouseClick(card.take_back, Qt.MouseButton.LeftButton)
+    assert not session.labels[start].decided
+
+
+def test_doubts_are_counted_and_gone_round(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session = at_ferry.session
+    doubts = session.in_doubt()
+    assert at_ferry.label.doubts.text().startswith(str(len(doubts)))
+    assert f"{len(doubts)} in doubt" in at_ferry.rail.buttons["label"].text()
+    seen = []
+    for _ in doubts:
+        qtbot.mouseClick(at_ferry.label.doubts, Qt.MouseButton.LeftButton)
+        seen.append(session.current)
+    assert sorted(seen, key=doubts.index) == doubts
+    qtbot.keyClick(at_ferry.label.page, Qt.Key.Key_Backtab, Qt.KeyboardModifier.ShiftModifier)
+    assert session.current == seen[-2]
+    for doubt in doubts:
+        session.select(doubt, doubt)
+        session.decide(Function.OUTSIDE)
+    assert not at_ferry.label.doubts.isEnabled()
+    assert not session.select_in_doubt(1)
+
+
+def test_deleting_a_solo_can_be_undone(qtbot: QtBot, window: MainWindow) -> None:
+    solos = window.shelf.solos
+    title = solos.currentItem().text()
+    solos.setFocus()
+    qtbot.keyClick(solos, Qt.Key.Key_Delete)
+    assert solos.count() == 1
+    assert title in window.notice.text.text()
+    qtbot.mouseClick(window.notice.action, Qt.MouseButton.LeftButton)
+    assert title in [solos.item(i).text() for i in range(solos.count())]
+    qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+    assert solos.count() == 1
+
+
+def test_deleting_the_open_solo_closes_it(at_ferry: MainWindow) -> None:
+    solo_id = at_ferry.session.solo_id
+    assert solo_id is not None
+    at_ferry.show_desk("shelf")
+    at_ferry.delete_solo(solo_id)
+    assert at_ferry.session.solo is None
+    at_ferry.show_desk("label")
+    assert not at_ferry.label.page.isVisible()
+
+
+def test_licks_are_listed_renamed_and_deleted(qtbot: QtBot, window: MainWindow) -> None:
+    window.show_desk("vocabulary")
+    desk = window.vocabulary
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    assert desk.licks.count() == 2
+    desk.name.setText("The one I want in twelve keys")
+    qtbot.keyClick(desk.name, Qt.Key.Key_Return)
+    assert desk.licks.item(0).text() == "The one I want in twelve keys"
+    qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert desk.licks.item(0).text() != "The one I want in twelve keys"
+    desk.licks.setFocus()
+    qtbot.keyClick(desk.licks, Qt.Key.Key_Delete)
+    assert desk.licks.count() == 1
+    qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert desk.licks.count() == 2
+
+
+def test_a_lick_is_shown_in_its_own_key_and_in_all(qtbot: QtBot, window: MainWindow) -> None:
+    window.show_desk("vocabulary")
+    desk = window.vocabulary
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    own = [item.line.source.bars[0].key for item in desk.page.lines]
+    assert len(set(own)) == 1
+    assert not desk.order.isVisible()
+    qtbot.mouseClick(desk.all_keys, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    circle = [item.sections and item.line.source.bars[0].key.tonic.pitch_class for item in desk.page.lines]
+    assert [(b - a) % 12 for a, b in zip(circle, circle[1:], strict=False)] == [5] * 11
+    desk.order.setCurrentIndex(1)
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    rising = [item.line.source.bars[0].key.tonic.pitch_class for item in desk.page.lines]
+    assert [(b - a) % 12 for a, b in zip(rising, rising[1:], strict=False)] == [1] * 11
+
+
+def test_the_source_of_a_lick_can_be_opened_while_it_is_there(window: MainWindow) -> None:
+    window.show_desk("vocabulary")
+    lick = window._library.lick(window.vocabulary.licks.current_id() or "")
+    window.vocabulary.source.click()
+    assert window.session.solo_id == lick.source.solo_id
+    window.delete_solo(lick.source.solo_id)
+    window.show_desk("vocabulary")
+    window.vocabulary.source.click()
+    assert "no longer on the shelf" in window.notice.text.text()
+
+
+def test_an_empty_library_says_what_to_do(open_window: OpenWindow, tmp_path: Path) -> None:
+    window = open_window(tmp_path / "new")
+    assert window.shelf.first_import.isVisible()
+    assert not window.shelf.solos.isVisible()
+    window.show_desk("vocabulary")
+    assert window.vocabulary._empty.isVisible()
+    window.show_desk("label")
+    assert window.label._nothing.isVisible()
+    assert not any(action.isEnabled() for action in window._label_actions)
+
+
+def test_a_score_of_several_lines_asks_which(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
+    bar = (
+        harmony("C", "major") + "".join(note(p, 6) for p in ("E5", "F5", "G5", "A5"))
+        + "<backup><duration>24</duration></backup>" + note("C3", 24, voice="2")
+    )
+    path = tmp_path / "two lines.musicxml"
+    path.write_bytes(score(bar))
+    window = open_window(tmp_path / "new")
+    window.import_files([path])
+    qtbot.waitUntil(lambda: window.importer.dialog is not None)
+    dialog = window.importer.dialog
+    assert dialog is not None
+    assert dialog.voices.count() == 2
+    dialog.voices.setCurrentRow(1)
+    dialog.accept()
+    qtbot.waitUntil(lambda: window.session.solo is not None)
+    assert window.session.solo is not None
+    assert [str(n.pitch) for n in window.session.solo.notes] == ["C3"]
+
+
+@pytest.mark.parametrize(("name", "content", "words"), [
+    ("a.mid", b"MThd", "MusicXML"), ("a.xml", b"<html/>", "not a score"), ("a.mxl", b"PK junk", "can't be opened"),
+    ("a.musicxml", b"", "empty"),
+])
+def test_bad_files_are_explained(
+    qtbot: QtBot, open_window: OpenWindow, tmp_path: Path, name: str, content: bytes, words: str
+) -> None:
+    (tmp_path / name).write_bytes(content)
+    window = open_window(tmp_path / "new")
+    window.import_files([tmp_path / name, tmp_path / "missing.xml"])
+    qtbot.waitUntil(lambda: window.notice.text.text().startswith("missing.xml"))
+    with qtbot.waitSignal(window.importer.failed) as heard:
+        window.import_files([tmp_path / name])
+    assert name in heard.args[0]
+    assert words in heard.args[0]
+    assert window._library.solos() == []
+
+
+def test_long_solos_are_labelled_beside_the_interface(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
+    window = open_window(tmp_path / "new")
+    long = make_solo([("Dm7", "D5/8 E5 F5 G5 A5 G5 F5 E5")] * 60)
+    assert len(long.notes) > LABEL_AT_ONCE
+    solo_id = window._library.add_solo(long)
+    with qtbot.waitSignal(window.session.solo_opened):
+        window.open_solo(solo_id)
+    assert len(window.session.labels) == len(long.notes)
+
+
+def test_a_failed_save_is_told_and_tried_again(
+    qtbot: QtBot, at_ferry: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    session = at_ferry.session
+
+    def refuse(*_: object) -> None:
+        raise LibraryError("The disk is full.")
+
+    with monkeypatch.context() as patch:
+        patch.setattr(session.library, "save_solo", refuse)
+        session.decide(Function.OUTSIDE)
+        session.save()
+    assert "disk is full" in at_ferry.notice.text.text()
+    assert not session.is_saved
+    session.save()
+    assert session.is_saved
+
+
+def test_the_window_remembers_its_theme(open_window: OpenWindow, demo_folder: Path) -> None:
+    first = open_window(demo_folder)
+    first._theme_actions["Stage"].trigger()
+    first.close()
+    assert open_window(demo_folder).palette_in_use.name == "Stage"
+
+
+def test_controls_tell_their_names_and_keys(at_ferry: MainWindow) -> None:
+    for button in (*at_ferry.rail.buttons.values(), at_ferry.label.keep, at_ferry.label.doubts,
+                   *at_ferry.label.card.functions.values(), at_ferry.shelf.import_button):
+        assert button.toolTip()
+    for widget in (at_ferry.label.page, at_ferry.shelf.solos, at_ferry.shelf.licks, at_ferry.vocabulary.name):
+        assert widget.accessibleName()
+    at_ferry._show_keys()
+    box = next(w for w in QApplication.topLevelWidgets() if isinstance(w, QMessageBox) and w.windowTitle() == "Keys")
+    assert all(what in box.text() for _, what in KEYS)
+    box.close()
+
+
+def test_keeping_needs_at_least_two_notes(at_ferry: MainWindow) -> None:
+    at_ferry.session.select("n3", "n3")
+    assert not at_ferry.keep_action.isEnabled()
+    at_ferry.keep_lick()
+    assert at_ferry.lick_dialog is None
+
+
+def test_the_label_command_prints_labels_and_nothing_else(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    assert main(["label", str(DATA / "passages.json")]) == 0
+    out, err = capsys.readouterr()
+    assert out.startswith("[")
+    assert err == ""
+    (tmp_path / "bad.json").write_text("{")
+    assert main(["label", str(tmp_path / "bad.json")]) == 1
+    out, err = capsys.readouterr()
+    assert out == ""
+    assert "bad.json" in err
+    assert main(["label", str(tmp_path / "missing.json")]) == 1

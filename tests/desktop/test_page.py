@@ -1,0 +1,164 @@
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtGui import QWheelEvent
+from PyQt6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
+
+from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.theme.palette import THEMES, Palette
+from gavotte.engraving.engraver import Engraver
+from gavotte.labelling.labeller import label_solo
+from gavotte.solo.document import Function, Solo
+from gavotte.solo.edits import with_decision
+from gavotte.solo.label import Label
+from tests.conftest import make_solo
+
+
+@pytest.fixture(scope="module")
+def engraver() -> Engraver:
+    return Engraver()
+
+
+def labels_of(solo: Solo) -> dict[str, Label]:
+    return {label.note: label for label in label_solo(solo)}
+
+
+@pytest.fixture
+def page(qtbot: QtBot, engraver: Engraver) -> PageView:
+    view = PageView(engraver)
+    qtbot.addWidget(view)
+    view.resize(1000, 700)
+    view.show()
+    solo = make_solo([("Dm7", "D5/8 E5 F5 G5 A5/4 F5/4"), ("G7", "B4/4 D5 F5 Ab5")] * 8)
+    view.show_solo(solo, labels_of(solo))
+    qtbot.waitUntil(lambda: view.is_complete)
+    view.setFocus()
+    return view
+
+
+def head_of(page: PageView, note: str) -> QPoint:
+    item = page._line_of[note].note_items[note][0]
+    box = item.mapToScene(item.shape().boundingRect().center())
+    return page.mapFromScene(box)
+
+
+def test_clicking_a_notehead_or_its_mark_asks_for_the_note(qtbot: QtBot, page: PageView) -> None:
+    with qtbot.waitSignal(page.selection_wanted) as heard:
+        qtbot.mouseClick(page.viewport(), Qt.MouseButton.LeftButton, pos=head_of(page, "n2"))
+    assert heard.args == ["n2", "n2"]
+    line = page._line_of["n2"]
+    mark = page.mapFromScene(QPointF(line.line.notes[2].x, line.pos().y() + line.ground - 100))
+    assert page.note_at(mark.x(), mark.y()) == "n2"
+    assert page.note_at(3, 3) is None
+
+
+def test_shift_click_extends_from_the_anchor(qtbot: QtBot, page: PageView) -> None:
+    page.set_selection("n1", "n1", frozenset({"n1"}))
+    with qtbot.waitSignal(page.selection_wanted) as heard:
+        qtbot.mouseClick(page.viewport(), Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier, head_of(page, "n4"))
+    assert heard.args == ["n1", "n4"]
+
+
+@pytest.mark.parametrize(("key", "start", "expected"), [
+    (Qt.Key.Key_Right, "n3", "n4"), (Qt.Key.Key_Left, "n3", "n2"), (Qt.Key.Key_Left, "n0", "n0"),
+    (Qt.Key.Key_End, "n3", "n79"), (Qt.Key.Key_Home, "n3", "n0"), (Qt.Key.Key_Down, "n20", "n40"),
+    (Qt.Key.Key_Up, "n40", "n20"), (Qt.Key.Key_Up, "n0", "n0"), (Qt.Key.Key_Down, "n79", "n79"),
+])
+def test_arrow_keys_walk(qtbot: QtBot, page: PageView, key: Qt.Key, start: str, expected: str) -> None:
+    page.set_selection(start, start, frozenset({start}))
+    with qtbot.waitSignal(page.selection_wanted) as heard:
+        qtbot.keyClick(page, key)
+    assert heard.args == [expected, expected]
+
+
+def test_walking_far_scrolls_the_line_into_view(page: PageView) -> None:
+    page.resize(1000, 300)
+    page.set_selection("n79", "n79", frozenset({"n79"}))
+    assert page.viewport().rect().contains(head_of(page, "n79"))
+
+
+def test_a_label_edit_redraws_only_its_lane(page: PageView) -> None:
+    before = list(page.lines)
+    assert page._solo is not None
+    lanes = [item.lane for item in before]
+    changed = with_decision(page._solo, "n1", Function.EXTENSION, "natural")
+    page.update_solo(changed, labels_of(changed))
+    assert page.lines == before
+    assert [item.lane is lane for item, lane in zip(page.lines, lanes, strict=True)] == [False, True, True, True]
+
+
+def test_a_note_edit_sets_only_its_line_anew(page: PageView) -> None:
+    from dataclasses import replace
+
+    before = list(page.lines)
+    solo = page._solo
+    assert solo is not None
+    notes = list(solo.notes)
+    notes[22] = replace(notes[22], pitch=notes[22].pitch.parse("C6"))
+    changed = replace(solo, notes=tuple(notes))
+    page.update_solo(changed, labels_of(changed))
+    assert [a is b for a, b in zip(page.lines, before, strict=True)] == [True, False, True, True]
+    bottoms = [item.pos().y() + item.top + item.height for item in page.lines]
+    tops = [item.pos().y() + item.top for item in page.lines]
+    assert all(bottom <= top for bottom, top in zip(bottoms, tops[1:], strict=False))
+
+
+def test_control_and_wheel_zoom(page: PageView) -> None:
+    here = QPointF(100, 100)
+    event = QWheelEvent(here, here, QPoint(), QPoint(0, 120), Qt.MouseButton.NoButton,
+                        Qt.KeyboardModifier.ControlModifier, Qt.ScrollPhase.NoScrollPhase, False)
+    page.wheelEvent(event)
+    assert page.zoom == pytest.approx(1.15)
+    page.zoom_out()
+    assert page.zoom == pytest.approx(1.0)
+    for _ in range(40):
+        page.zoom_in()
+    assert page.zoom == 4.0
+    page.zoom_to_fit()
+    assert page.zoom == 1.0
+
+
+def test_selected_notes_take_the_accent_colour(page: PageView) -> None:
+    page.set_selection("n2", "n2", frozenset({"n2"}))
+    QApplication.processEvents()
+    point = head_of(page, "n2")
+    shown = page.viewport().grab().toImage().pixelColor(point)
+    assert shown.name() == page.palette_in_use.accent
+
+
+def test_page_keys_zoom_through_the_menu(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    page = at_ferry.label.page
+    page.setFocus()
+    qtbot.keyClick(at_ferry, Qt.Key.Key_Plus, Qt.KeyboardModifier.ControlModifier)
+    assert page.zoom > 1
+    qtbot.keyClick(at_ferry, Qt.Key.Key_0, Qt.KeyboardModifier.ControlModifier)
+    assert page.zoom == 1
+
+
+def luminance(colour: str) -> float:
+    def linear(value: int) -> float:
+        share = value / 255
+        return share / 12.92 if share <= 0.04045 else ((share + 0.055) / 1.055) ** 2.4
+
+    r, g, b = (linear(int(colour[i : i + 2], 16)) for i in (1, 3, 5))
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b
+
+
+def contrast(a: str, b: str) -> float:
+    """Contrast ratio as WCAG 2.2 defines it."""
+    high, low = sorted((luminance(a), luminance(b)), reverse=True)
+    return (high + 0.05) / (low + 0.05)
+
+
+@pytest.mark.parametrize("palette", THEMES.values(), ids=lambda palette: palette.name)
+def test_text_and_functions_stand_out_in_both_themes(palette: Palette) -> None:
+    for colour in (*palette.functions.values(), palette.ink, palette.faint_ink, palette.accent, palette.warning):
+        assert contrast(colour, palette.page) >= 4.5
+    for ground in (palette.chrome, palette.well):
+        for colour in (palette.text, palette.quiet_text, palette.warning):
+            assert contrast(colour, ground) >= 4.5
+    assert contrast(palette.text, palette.selection) >= 4.5
+    assert contrast(palette.on_accent, palette.accent) >= 4.5

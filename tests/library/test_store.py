@@ -1,0 +1,187 @@
+from __future__ import annotations
+
+import os
+import signal
+import sqlite3
+import subprocess
+import sys
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from gavotte.demo.build import build_demo
+from gavotte.demo.solos import DEMO_SOLOS
+from gavotte.labelling.labeller import label_solo
+from gavotte.library import schema, store
+from gavotte.library.store import DATABASE, Library, LibraryError
+from gavotte.solo.document import Function, Solo
+from gavotte.solo.edits import with_decision
+from gavotte.vocabulary.lick import Lick, keep_lick
+
+
+def ferry() -> Solo:
+    return DEMO_SOLOS[0]()
+
+
+def a_lick(solo_id: str) -> Lick:
+    return keep_lick(ferry(), solo_id, label_solo(ferry()), "n4", "n12")
+
+
+def test_what_is_put_in_comes_out_after_closing(tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        solo_id = library.add_solo(ferry(), in_doubt=3)
+        lick_id = library.add_lick(a_lick(solo_id))
+    with Library(tmp_path) as library:
+        assert library.solo(solo_id) == ferry()
+        assert library.lick(lick_id) == a_lick(solo_id)
+        entry = library.solos()[0]
+        assert (entry.title, entry.bars, entry.notes, entry.in_doubt) == (ferry().title, 32, len(ferry().notes), 3)
+        assert library.licks()[0].degrees.split() == [label.degree for label in a_lick(solo_id).labels]
+
+
+def test_saving_replaces_and_touches(library: Library) -> None:
+    first, second = library.add_solo(ferry()), library.add_solo(replace(ferry(), title="Another"))
+    assert [entry.id for entry in library.solos()] == [second, first]
+    changed = with_decision(ferry(), "n3", Function.CHORD, "plain")
+    library.save_solo(first, changed, in_doubt=1)
+    assert library.solo(first) == changed
+    assert [entry.id for entry in library.solos()] == [first, second]
+
+
+def test_deleting_can_be_undone_and_licks_outlive_their_solo(library: Library) -> None:
+    solo_id = library.add_solo(ferry())
+    lick_id = library.add_lick(a_lick(solo_id))
+    library.delete_solo(solo_id)
+    assert library.solos() == []
+    assert len(library.licks()) == 1
+    library.restore_solo(solo_id)
+    assert library.solo(solo_id) == ferry()
+    library.delete_lick(lick_id)
+    assert library.licks() == []
+    library.restore_lick(lick_id)
+    assert library.licks()[0].id == lick_id
+
+
+def test_what_was_deleted_long_ago_is_cleared(tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        solo_id = library.add_solo(ferry())
+        lick_id = library.add_lick(a_lick(solo_id))
+        library.delete_solo(solo_id)
+    database = sqlite3.connect(tmp_path / DATABASE)
+    database.execute("UPDATE solos SET deleted='2001-01-01T00:00:00+00:00'")
+    database.commit()
+    database.close()
+    with Library(tmp_path) as library:
+        with pytest.raises(LibraryError, match="no longer"):
+            library.solo(solo_id)
+        assert library.licks()[0].id == lick_id
+        assert library.licks()[0].solo_id is None
+
+
+def test_unknown_ids_are_refused(library: Library) -> None:
+    for call in (library.solo, library.lick):
+        with pytest.raises(LibraryError, match="no longer"):
+            call("nothing")
+    with pytest.raises(LibraryError, match="no longer"):
+        library.save_solo("nothing", ferry())
+    with pytest.raises(LibraryError, match="no longer"):
+        library.save_lick("nothing", a_lick(""))
+
+
+def test_a_library_of_a_newer_version_is_left_alone(tmp_path: Path) -> None:
+    Library(tmp_path).close()
+    database = sqlite3.connect(tmp_path / DATABASE)
+    database.execute("PRAGMA user_version = 99")
+    database.close()
+    before = (tmp_path / DATABASE).read_bytes()
+    with pytest.raises(LibraryError, match="newer Gavotte"):
+        Library(tmp_path)
+    assert (tmp_path / DATABASE).read_bytes() == before
+
+
+@pytest.mark.parametrize("content", [b"this is no database, only some text" * 40, b"SQLite format 3\x00" + b"\xff" * 4000])
+def test_a_damaged_library_is_left_alone(tmp_path: Path, content: bytes) -> None:
+    (tmp_path / DATABASE).write_bytes(content)
+    with pytest.raises(LibraryError, match="can't be opened"):
+        Library(tmp_path)
+    assert (tmp_path / DATABASE).read_bytes() == content
+
+
+def test_a_folder_that_is_a_file_is_refused(tmp_path: Path) -> None:
+    (tmp_path / "taken").write_text("x")
+    with pytest.raises(LibraryError, match="can't be used"):
+        Library(tmp_path / "taken")
+
+
+def test_migrations_run_in_order_after_a_backup(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    with Library(tmp_path) as library:
+        solo_id = library.add_solo(ferry())
+    steps = (*schema.MIGRATIONS, "ALTER TABLE solos ADD COLUMN colour TEXT;")
+    monkeypatch.setattr(store, "MIGRATIONS", steps)
+    monkeypatch.setattr(store, "VERSION", len(steps))
+    with Library(tmp_path) as library:
+        assert library.solo(solo_id) == ferry()
+    backup = sqlite3.connect(tmp_path / "gavotte.version1.backup.db")
+    assert backup.execute("SELECT count(*) FROM solos").fetchone() == (1,)
+    assert backup.execute("PRAGMA user_version").fetchone() == (1,)
+    backup.close()
+
+
+def test_a_failed_write_changes_nothing(library: Library) -> None:
+    solo_id = library.add_solo(ferry())
+    library._db.execute("PRAGMA query_only = ON")
+    with pytest.raises(LibraryError, match="could not be written"):
+        library.save_solo(solo_id, replace(ferry(), title="Lost"))
+    library._db.execute("PRAGMA query_only = OFF")
+    assert library.solo(solo_id).title == ferry().title
+
+
+SAVER = """
+import sys
+from dataclasses import replace
+from pathlib import Path
+from gavotte.library.store import Library
+library = Library(Path(sys.argv[1]))
+solo_id = sys.argv[2]
+solo = library.solo(solo_id)
+for number in range(100000):
+    library.save_solo(solo_id, replace(solo, title=f"take {number}"))
+    print(number, flush=True)
+"""
+
+
+@pytest.mark.parametrize("after", [1, 2, 5, 9, 14, 23])
+def test_a_killed_process_loses_no_finished_save(tmp_path: Path, after: int) -> None:
+    with Library(tmp_path) as library:
+        solo_id = library.add_solo(ferry())
+    process = subprocess.Popen(
+        [sys.executable, "-c", SAVER, str(tmp_path), solo_id], stdout=subprocess.PIPE, text=True
+    )
+    assert process.stdout is not None
+    last = -1
+    for _ in range(after):
+        last = int(process.stdout.readline())
+    os.kill(process.pid, signal.SIGKILL)
+    rest = process.stdout.read().split()
+    process.wait()
+    last = int(rest[-1]) if rest else last
+    with Library(tmp_path) as library:
+        number = int(library.solo(solo_id).title.removeprefix("take "))
+        assert number >= last, "a save that returned is kept"
+        assert library._db.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+
+
+def test_the_demo_is_built_once_and_anew_on_demand(tmp_path: Path) -> None:
+    folder = tmp_path / "demo"
+    build_demo(folder)
+    with Library(folder) as library:
+        assert [entry.title for entry in library.solos()] == [make().title for make in DEMO_SOLOS]
+        assert len(library.licks()) == 2
+        library.delete_solo(library.solos()[0].id)
+    build_demo(folder)
+    with Library(folder) as library:
+        assert len(library.solos()) == 1
+    build_demo(folder, fresh=True)
+    with Library(folder) as library:
+        assert len(library.solos()) == 2

@@ -1,0 +1,112 @@
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.checks import check
+from gavotte.solo.document import ChordEvent, Function, MeterRegion, OddBar, Solo
+from gavotte.solo.edits import excerpt, transposed, with_decision, without_decision
+from gavotte.solo.instruments import INSTRUMENTS, guess_instrument
+from gavotte.solo.setting import with_setting
+from gavotte.theory.chord_symbol import ChordSymbolError
+from gavotte.theory.interval import Interval
+from gavotte.theory.meter import Meter
+from tests.conftest import make_solo
+
+LINE = [("C7", "G4/8 A4"), ("Fmaj7", "A4/4 C5 E5 G5"), ("Gm7 C7", "F5/8 D5 Bb4 G4 E4 G4 Bb4 D5"), ("F6", "C5/1")]
+
+
+def line() -> Solo:
+    return make_solo(LINE, key="F major", pickup=Fraction(1))
+
+
+def test_the_pickup_is_bar_nought() -> None:
+    grid = BarGrid(line())
+    assert [bar.number for bar in grid.bars] == [0, 1, 2, 3]
+    assert grid.place(Fraction(-1, 2)) == "the pickup, the and of 4"
+    assert grid.place(Fraction(11, 2)) == "bar 2, the and of 2"
+
+
+def test_meter_changes_and_odd_bars_shape_the_grid() -> None:
+    solo = replace(
+        line(), pickup=Fraction(0), notes=line().notes[2:],
+        meters=(MeterRegion(Fraction(0), Meter(4, 4)), MeterRegion(Fraction(7), Meter(3, 4))),
+        odd_bars=(OddBar(Fraction(4), Fraction(3)),),
+    )
+    bars = BarGrid(solo).bars
+    assert [(bar.onset, bar.length) for bar in bars[:3]] == [(0, 4), (4, 3), (7, 3)]
+    assert bars[2].meter == Meter(3, 4)
+
+
+def test_a_chord_nobody_can_read_is_refused() -> None:
+    with pytest.raises(ChordSymbolError):
+        ChordEvent("c0", Fraction(0), "Hm7")
+
+
+def test_decisions_replace_each_other_and_can_be_taken_back() -> None:
+    solo = line()
+    once = with_decision(solo, "n3", Function.PASSING, "step")
+    twice = with_decision(once, "n3", Function.OUTSIDE, "unexplained")
+    assert [d.function for d in twice.decisions] == [Function.OUTSIDE]
+    assert without_decision(twice, "n3") == solo
+    with pytest.raises(KeyError):
+        with_decision(solo, "nobody", Function.CHORD, "plain")
+
+
+def test_excerpt_takes_the_chords_along() -> None:
+    solo = line()
+    part = excerpt(solo, "n8", "n6")
+    assert [str(note.pitch) for note in part.notes] == ["F5", "D5", "Bb4"]
+    assert part.notes[0].onset == 0
+    assert [(chord.onset, chord.text) for chord in part.chords] == [(0, "Gm7")]
+
+
+def test_excerpt_ends_with_the_chord_it_leads_into() -> None:
+    part = excerpt(line(), "n6", "n13")
+    assert [(chord.onset, chord.text) for chord in part.chords] == [(0, "Gm7"), (2, "C7"), (4, "F6")]
+
+
+def test_excerpt_of_a_pickup_keeps_it_a_pickup() -> None:
+    part = excerpt(line(), "n0", "n3")
+    assert part.pickup == 1
+    assert part.notes[0].onset == -1
+    assert [chord.text for chord in part.chords] == ["C7", "Fmaj7"]
+
+
+def test_transposing_moves_notes_chords_and_keys() -> None:
+    moved = transposed(line(), Interval(1, 2))
+    assert str(moved.keys[0].key) == "G major"
+    assert [chord.text for chord in moved.chords] == ["D7", "Gmaj7", "Am7", "D7", "G6"]
+    assert transposed(moved, Interval(-1, -2)) == line()
+
+
+def test_checks_find_what_is_wrong() -> None:
+    assert check(line()) == ()
+    notes = line().notes
+    overlapping = replace(line(), notes=(replace(notes[0], duration=Fraction(1)), *notes[1:]))
+    assert "one note at a time" in check(overlapping)[0].message
+    assert "no chord symbols" in check(replace(line(), chords=()))[0].message
+    odd = replace(line(), odd_bars=(OddBar(Fraction(8), Fraction(5)),))
+    assert [f.message for f in check(odd)] == ["Bar 3 is 5 quarter notes long, not 4."]
+
+
+def test_instruments_are_guessed_from_part_names() -> None:
+    alto = guess_instrument("Alto Saxophone 1")
+    assert alto is not None
+    assert alto.transposition_semitones == -9
+    assert guess_instrument("Kazoo") is None
+    for instrument in INSTRUMENTS:
+        assert instrument.lowest + 12 <= instrument.highest
+
+
+@pytest.mark.parametrize(("bars", "key", "blues", "found"), [
+    ([("F7", "A4/1"), ("Bb7", "D5/1"), ("F7", "C5/1")], "F major", True, "F major"),
+    ([("Fmaj7", "A4/1"), ("Bb7", "D5/1"), ("F6", "C5/1")], "F major", False, "F major"),
+    ([("Dm7", "A4/1"), ("A7", "C#5/1"), ("Dm6", "D5/1")], "F major", False, "D minor"),
+])
+def test_the_setting_is_read_off_the_chords(
+    bars: list[tuple[str, str]], key: str, blues: bool, found: str
+) -> None:
+    region = with_setting(make_solo(bars, key=key)).keys[0]
+    assert (str(region.key), region.blues) == (found, blues)

@@ -1,0 +1,84 @@
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from gavotte.demo.solos import DEMO_SOLOS
+from gavotte.labelling.labeller import label_solo
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Instrument, Solo
+from gavotte.vocabulary.lick import Lick, keep_lick
+from gavotte.workshop.keys import KeyOrder, in_all_keys, in_key
+from gavotte.workshop.sheet import key_sheet
+from tests.conftest import make_solo
+
+LINE = [("Cm7 F7", "C5/8 Eb5 G5 Bb5 A5 Gb5 Eb5 C#5"), ("Bbmaj7", "D5/2 r/2")]
+
+
+def lick(solo: Solo) -> Lick:
+    return keep_lick(solo, "id", label_solo(solo), solo.notes[0].id, solo.notes[-1].id)
+
+
+@pytest.mark.parametrize(("order", "tonics"), [
+    (KeyOrder.CIRCLE, "Bb Eb Ab Db Gb B E A D G C F"), (KeyOrder.CHROMATIC, "Bb B C Db D Eb E F Gb G Ab A"),
+])
+def test_twelve_keys_in_order(order: KeyOrder, tonics: str) -> None:
+    keys = in_all_keys(make_solo(LINE, key="Bb major"), order)
+    assert " ".join(str(item.key.tonic) for item in keys) == tonics
+
+
+@pytest.mark.parametrize("make", DEMO_SOLOS)
+@pytest.mark.parametrize("tonic", range(12))
+def test_every_key_moves_all_notes_alike_and_spells_them_simply(make: object, tonic: int) -> None:
+    solo = make()  # type: ignore[operator]
+    moved = in_key(solo, tonic).solo
+    shifts = {b.pitch.midi - a.pitch.midi for a, b in zip(solo.notes, moved.notes, strict=True)}
+    assert len(shifts) == 1
+    assert (solo.keys[0].key.tonic.pitch_class + shifts.pop()) % 12 == tonic
+    assert all(abs(note.pitch.alter) < 2 for note in moved.notes)
+    old, new = label_solo(solo), label_solo(moved)
+    assert [label.degree for label in old] == [label.degree for label in new]
+
+
+def test_keys_stay_inside_the_instrument() -> None:
+    narrow = Instrument("Whistle", lowest=68, highest=90)
+    solo = replace(make_solo(LINE, key="Bb major"), instrument=narrow)
+    for item in in_all_keys(solo):
+        assert item.in_range == all(68 <= note.pitch.midi <= 90 for note in item.solo.notes)
+        assert item.in_range
+    too_narrow = replace(solo, instrument=Instrument("Tin", lowest=72, highest=76))
+    assert not any(item.in_range for item in in_all_keys(too_narrow))
+
+
+def test_the_lick_moves_as_little_as_it_can() -> None:
+    solo = make_solo(LINE, key="Bb major")
+    for item in in_all_keys(solo):
+        assert abs(item.solo.notes[0].pitch.midi - solo.notes[0].pitch.midi) <= 6
+
+
+def test_far_keys_are_spelled_for_reading() -> None:
+    moved = in_key(make_solo([("Gb7", "Abb4/4 Gb4 Fb4 Ebb4")], key="Gb major"), 11)
+    assert [str(note.pitch) for note in moved.solo.notes] == ["C5", "B4", "A4", "G4"]
+
+
+@pytest.mark.parametrize(("first", "last"), [("n0", "n20"), ("n30", "n46")])
+def test_the_sheet_holds_every_key_with_its_labels(first: str, last: str) -> None:
+    source = DEMO_SOLOS[0]()
+    kept = keep_lick(source, "id", label_solo(source), first, last)
+    sheet, labels = key_sheet(kept)
+    size = len(kept.solo.notes)
+    assert len(sheet.notes) == len(labels) == 12 * size
+    assert [label.note for label in labels] == [note.id for note in sheet.notes]
+    assert [label.degree for label in labels] == [label.degree for label in kept.labels] * 12
+    assert len({note.id for note in sheet.notes}) == 12 * size
+    starts = {bar.onset for bar in BarGrid(sheet).bars}
+    assert [section.onset in starts for section in sheet.sections] == [True] * 12
+    assert sheet.sections[0].label == kept.solo.keys[0].key.shown
+    assert [note.onset for note in sheet.notes] == sorted(note.onset for note in sheet.notes)
+
+
+def test_the_sheet_says_where_the_instrument_ends() -> None:
+    solo = replace(make_solo(LINE, key="Bb major"), instrument=Instrument("Tin", lowest=72, highest=76))
+    sheet, _ = key_sheet(lick(solo))
+    assert "beyond" in sheet.sections[0].label
