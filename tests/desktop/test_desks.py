@@ -6,15 +6,15 @@ import pytest
 from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtWidgets import QApplication, QMessageBox
 from pytestqt.qtbot import QtBot
+from tests.conftest import DATA, make_solo
+from tests.desktop.conftest import OpenWindow
+from tests.formats.test_musicxml import harmony, note, score
 
 from gavotte.cli import main
 from gavotte.desktop.main_window import KEYS, MainWindow
 from gavotte.desktop.session import LABEL_AT_ONCE
 from gavotte.library.store import LibraryError
 from gavotte.solo.document import Function
-from tests.conftest import DATA, make_solo
-from tests.desktop.conftest import OpenWindow
-from tests.formats.test_musicxml import harmony, note, score
 
 
 def test_the_card_tells_all_about_the_selected_note(at_ferry: MainWindow) -> None:

@@ -5,6 +5,7 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QWheelEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
+from tests.conftest import make_solo
 
 from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.page.page_view import PageView
@@ -14,7 +15,6 @@ from gavotte.labelling.labeller import label_solo
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import with_decision
 from gavotte.solo.label import Label
-from tests.conftest import make_solo
 
 
 @pytest.fixture(scope="module")

@@ -10,10 +10,10 @@ from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDropEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
+from tests.desktop.conftest import OpenWindow
 
 from gavotte.desktop.main_window import MainWindow
 from gavotte.solo.document import Function
-from tests.desktop.conftest import OpenWindow
 
 LEAD_SHEET = Path(music21.__file__).parent / "corpus" / "leadSheet" / "berlinAlexandersRagtime.mxl"
 NO_MODIFIER, SHIFT, CONTROL = (

@@ -5,6 +5,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.conftest import DATA, make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.engraving.engraver import Engraver, line_breaks
@@ -16,7 +17,6 @@ from gavotte.formats.passage import read_passages
 from gavotte.solo.document import MeterRegion, Note, Solo
 from gavotte.theory.meter import Meter
 from gavotte.theory.pitch import Pitch
-from tests.conftest import DATA, make_solo
 
 PASSAGES = [p.solo for p in read_passages((DATA / "passages.json").read_text(encoding="utf-8"))]
 

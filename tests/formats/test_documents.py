@@ -4,6 +4,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.conftest import DATA
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.document import read_document, write_document
@@ -14,7 +15,6 @@ from gavotte.solo.document import Articulation, Mark, Note, Solo, Tuplet
 from gavotte.solo.edits import with_decision
 from gavotte.solo.label import Function
 from gavotte.theory.pitch import LETTERS, Pitch
-from tests.conftest import DATA
 
 fractions = st.fractions(0, 16, max_denominator=48)
 notes = st.builds(

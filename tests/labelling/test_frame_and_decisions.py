@@ -6,6 +6,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.conftest import DATA, make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.passage import read_passages
@@ -20,7 +21,6 @@ from gavotte.solo.edits import transposed, with_decision, without_decision
 from gavotte.theory.chord_symbol import parse_chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
-from tests.conftest import DATA, make_solo
 
 PASSAGES = [p.solo for p in read_passages((DATA / "passages.json").read_text(encoding="utf-8"))]
 SOLOS = [*PASSAGES, *(make() for make in DEMO_SOLOS)]
@@ -83,7 +83,7 @@ def test_moving_a_solo_by_bars_changes_no_label(solo: Solo, bars: int) -> None:
 def test_the_figures_that_stand_never_explain_a_note_twice(spans: list[tuple[int, int]]) -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
     figures = [
-        Figure(5, "x", tuple(range(start, start + size)), {i: reading for i in range(start, start + size)})
+        Figure(5, "x", tuple(range(start, start + size)), dict.fromkeys(range(start, start + size), reading))
         for start, size in spans
     ]
     standing = choose_figures(figures, set())

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import pytest
+from tests.conftest import DATA
 
 from gavotte.formats.passage import label_members, read_passages
 from gavotte.labelling.labeller import label_solo
-from tests.conftest import DATA
 
 PASSAGES = read_passages((DATA / "passages.json").read_text(encoding="utf-8"))
 

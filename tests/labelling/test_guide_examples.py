@@ -5,10 +5,10 @@ from __future__ import annotations
 from fractions import Fraction
 
 import pytest
+from tests.conftest import make_solo
 
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.label import Label
-from tests.conftest import make_solo
 
 
 def labels(bars: list[tuple[str, str]], **settings: object) -> list[str]:

@@ -2,6 +2,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
+from tests.conftest import make_solo
 
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.checks import check
@@ -12,7 +13,6 @@ from gavotte.solo.setting import with_setting
 from gavotte.theory.chord_symbol import ChordSymbolError
 from gavotte.theory.interval import Interval
 from gavotte.theory.meter import Meter
-from tests.conftest import make_solo
 
 LINE = [("C7", "G4/8 A4"), ("Fmaj7", "A4/4 C5 E5 G5"), ("Gm7 C7", "F5/8 D5 Bb4 G4 E4 G4 Bb4 D5"), ("F6", "C5/1")]
 

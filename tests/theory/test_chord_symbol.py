@@ -3,6 +3,7 @@ import csv
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.conftest import DATA
 
 from gavotte.theory.chord import DEGREE_SEMITONES, TENSIONS, Chord, NoChord, RepeatChord
 from gavotte.theory.chord_symbol import (
@@ -15,7 +16,6 @@ from gavotte.theory.chord_symbol import (
 )
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import LETTERS, PitchName
-from tests.conftest import DATA
 
 with (DATA / "chord_symbols.tsv").open(encoding="utf-8") as table:
     SYMBOLS = list(csv.DictReader(table, delimiter="\t"))

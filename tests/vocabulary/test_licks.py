@@ -3,6 +3,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 import pytest
+from tests.conftest import make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.errors import FormatError
@@ -10,7 +11,6 @@ from gavotte.labelling.labeller import label_solo
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.harmony import chords_under, context, home_key
 from gavotte.vocabulary.lick import Lick, keep_lick, read_lick, write_lick
-from tests.conftest import make_solo
 
 
 def kept(solo: Solo, first: str = "n0", last: str = "") -> Lick:

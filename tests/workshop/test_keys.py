@@ -3,6 +3,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
+from tests.conftest import make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
@@ -11,7 +12,6 @@ from gavotte.solo.document import Instrument, Solo
 from gavotte.vocabulary.lick import Lick, keep_lick
 from gavotte.workshop.keys import KeyOrder, in_all_keys, in_key
 from gavotte.workshop.sheet import key_sheet
-from tests.conftest import make_solo
 
 LINE = [("Cm7 F7", "C5/8 Eb5 G5 Bb5 A5 Gb5 Eb5 C#5"), ("Bbmaj7", "D5/2 r/2")]
 

@@ -8,9 +8,9 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
 from gavotte.desktop.work import Job, run_beside
-from gavotte.labelling.labeller import label_solo
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.labeller import label_frame
 from gavotte.library.store import Library, LibraryError
-from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import USUAL_DEVICE, with_decision, without_decision
 from gavotte.solo.label import Label
@@ -22,7 +22,7 @@ LABEL_AT_ONCE = 300
 
 
 class SoloSession(QObject):
-    """The one place that holds the open solo.
+    """The one place that holds the open solo; ``frame`` and ``labels`` belong to its current value.
 
     Signals: ``solo_opened``, ``labels_changed`` (the solo's value or its labels are new),
     ``selection_changed``, ``saved``, ``failed(message)``.
@@ -43,7 +43,7 @@ class SoloSession(QObject):
         self.undo_stack = QUndoStack(self)
         self.anchor: str | None = None
         self.current: str | None = None
-        self._grid: BarGrid | None = None
+        self.frame: Frame | None = None
         self._unsaved = False
         self._job: Job | None = None
         self._save_timer = QTimer(self)
@@ -58,7 +58,6 @@ class SoloSession(QObject):
         solo = self.library.solo(solo_id)
         self.close()
         self.solo_id, self.solo = solo_id, solo
-        self._grid = BarGrid(solo)
         self.anchor = self.current = solo.notes[0].id if solo.notes else None
         self._relabel(self.solo_opened.emit)
 
@@ -67,7 +66,7 @@ class SoloSession(QObject):
         self.save()
         if self._job is not None:
             self._job.cancel()
-        self.solo_id = self.solo = self._grid = None
+        self.solo_id = self.solo = self.frame = None
         self.labels = {}
         self.anchor = self.current = None
         self.undo_stack.clear()
@@ -79,20 +78,19 @@ class SoloSession(QObject):
             self._job.cancel()
             self._job = None
 
-        def take(labels: tuple[Label, ...]) -> None:
+        def work() -> tuple[Frame, tuple[Label, ...]]:
+            frame = Frame(solo)
+            return frame, label_frame(frame)
+
+        def take(found: tuple[Frame, tuple[Label, ...]]) -> None:
+            self.frame, labels = found
             self.labels = {label.note: label for label in labels}
             then()
 
         if len(solo.notes) <= LABEL_AT_ONCE:
-            take(label_solo(solo))
+            take(work())
         else:
-            self._job = run_beside(lambda: label_solo(solo), take, lambda error: self.failed.emit(str(error)))
-
-    @property
-    def grid(self) -> BarGrid:
-        """The open solo's bars."""
-        assert self._grid is not None
-        return self._grid
+            self._job = run_beside(work, take, lambda error: self.failed.emit(str(error)))
 
     # -- edits --------------------------------------------------------------------------------------
 
@@ -104,7 +102,6 @@ class SoloSession(QObject):
     def put(self, solo: Solo) -> None:
         """Take a value as the current one (for undo steps): label it, tell the desks, save it soon."""
         self.solo = solo
-        self._grid = BarGrid(solo)
         self._unsaved = True
         self._save_timer.start()
         self._relabel(self.labels_changed.emit)

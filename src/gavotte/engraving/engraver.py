@@ -10,7 +10,7 @@ import verovio
 
 from gavotte.engraving.mei import Line, Staff, line_mei, staff_for
 from gavotte.engraving.notation import Notation
-from gavotte.engraving.shapes import Box, Drawing, ShapeReader
+from gavotte.engraving.shapes import STAFF_SPACE, Box, Drawing, ShapeReader
 from gavotte.solo.document import ChordEvent, Note, Solo
 
 LINE_WIDTH = 21000.0
@@ -23,7 +23,6 @@ _OPTIONS = {
     "header": "none", "footer": "none", "svgRemoveXlink": True, "svgViewBox": True, "svgFormatRaw": True,
     "pageMarginLeft": 40, "pageMarginRight": 20, "pageMarginTop": 20, "pageMarginBottom": 20, "mnumInterval": 0,
     "lyricSize": 6.0, "lyricWordSpace": 0.5, "smuflTextFont": "none", "spacingNonLinear": 0.6, "spacingLinear": 0.25,
-    "tupletBracketOnBeamSide": True,
 }
 
 
@@ -88,11 +87,39 @@ class EngravedLine:
     @cached_property
     def chords(self) -> tuple[PlacedChord, ...]:
         """The chord symbols of this line, in order."""
-        return tuple(
-            PlacedChord(chord, self.drawing.anchors[chord_id])
-            for chord_id, chord in self.source.chords.items()
-            if chord_id in self.drawing.anchors
-        )
+        lefts = [self._first_bar_left, *(x + 0.6 * STAFF_SPACE for x in self.barlines)]
+        placed = []
+        for index, chord in self.source.chords:
+            bar = self.source.bars[index].bar
+            points = self._points[index]
+            onset = float(chord.onset)
+            here = next((x for time, x in points if time == onset), None)
+            if here is None and chord.onset <= bar.onset:
+                here = lefts[index]
+            if here is None:
+                ends = [(float(bar.onset), lefts[index]), *points, (float(bar.end), self.barlines[index])]
+                here = _between(sorted(ends), onset)
+            placed.append(PlacedChord(chord, here))
+        return tuple(placed)
+
+    @cached_property
+    def _points(self) -> list[list[tuple[float, float]]]:
+        """For each bar, the times and left edges of its noteheads and rests (a whole bar's rest left out)."""
+        points: list[list[tuple[float, float]]] = [[] for _ in self.source.bars]
+        for event_id, (index, event) in self.source.places.items():
+            element = self.drawing.by_id(event_id)
+            grace = event.note is not None and event.note.grace
+            if element is not None and element.head is not None and not grace and not event.whole_bar:
+                points[index].append((float(event.onset), element.head.x))
+        return points
+
+    @property
+    def _first_bar_left(self) -> float:
+        """Where the first bar's music may begin: right of clef, signature and meter."""
+        heads = [e.box.right for e in self.drawing.elements
+                 if e.box is not None and e.kind in ("clef", "keySig", "meterSig")
+                 and (not self.barlines or e.box.right < self.barlines[0])]
+        return max(heads, default=0.0) + 0.8 * STAFF_SPACE
 
     @cached_property
     def staff(self) -> tuple[float, float]:
@@ -113,22 +140,13 @@ class EngravedLine:
         lines = [e for e in self.drawing.elements if e.kind == "barLine" and e.box is not None]
         return tuple(line.box.centre[0] for line in lines if line.box is not None)
 
-    def x_at(self, onset: float) -> float:
-        """x of a time (quarter notes), between the events around it."""
-        points = sorted(
-            (float(event.onset), element.head.x)
-            for event_id, event in self.source.events.items()
-            if (element := self.drawing.by_id(event_id)) is not None and element.head is not None
-            and not (event.note is not None and event.note.grace)
-        )
-        if not points:
-            return 0.0
-        if onset <= points[0][0]:
-            return points[0][1]
-        for (t0, x0), (t1, x1) in itertools.pairwise(points):
-            if t0 <= onset <= t1 and t1 > t0:
-                return x0 + (x1 - x0) * (onset - t0) / (t1 - t0)
-        return points[-1][1]
+
+def _between(points: list[tuple[float, float]], time: float) -> float:
+    """The x of a time among (time, x) points in order, which lie on both sides of it."""
+    for (t0, x0), (t1, x1) in itertools.pairwise(points):
+        if t0 <= time <= t1 and t1 > t0:
+            return x0 + (x1 - x0) * (time - t0) / (t1 - t0)
+    return points[-1][1]
 
 
 class Engraver:

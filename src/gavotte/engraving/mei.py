@@ -1,20 +1,18 @@
 """One line of a solo in MEI, the format the engraver reads.
 
-Every event gets an id ``e<number>`` that counts through the line; ``Line.events`` says which note it belongs
-to. Chord symbols are written so that the engraver leaves room for them (ids ``h<number>``) and degrees as
-verse syllables for the same reason; both are drawn by the page itself.
+Every event gets an id ``e<number>`` that counts through the line; ``Line.places`` says which event it is, and
+in which bar. Degrees are written as verse syllables so that the engraver leaves room for them; they, and the
+chord symbols, are drawn by the page itself.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from fractions import Fraction
-from xml.sax.saxutils import escape, quoteattr
+from xml.sax.saxutils import escape
 
 from gavotte.engraving.notation import Event, Notation, WrittenBar
 from gavotte.solo.bars import Bar
 from gavotte.solo.document import Articulation, ChordEvent, Instrument, Solo
-from gavotte.theory.chord_symbol import shown_chord
 from gavotte.theory.pitch import Pitch
 
 _ARTICULATIONS = {
@@ -25,12 +23,17 @@ _ARTICULATIONS = {
 
 @dataclass(frozen=True)
 class Line:
-    """The MEI of a line, its events by id, and its chord symbols by id (in time order)."""
+    """The MEI of a line; its events by id and its chord symbols, each with the index of its bar in the line."""
 
     mei: str
-    events: dict[str, Event]
-    chords: dict[str, ChordEvent]
+    places: dict[str, tuple[int, Event]]
+    chords: tuple[tuple[int, ChordEvent], ...]
     bars: tuple[WrittenBar, ...]
+
+    @property
+    def events(self) -> dict[str, Event]:
+        """The events by id, in order."""
+        return {event_id: event for event_id, (_, event) in self.places.items()}
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,22 +76,22 @@ class _Writer:
     def __init__(self, notation: Notation, staff: Staff, degrees: dict[str, str]) -> None:
         self.notation, self.staff, self.degrees = notation, staff, degrees
         self.out: list[str] = []
-        self.events: dict[str, Event] = {}
-        self.chords: dict[str, ChordEvent] = {}
+        self.places: dict[str, tuple[int, Event]] = {}
         self.ids: dict[int, str] = {}
 
     def line(self, first: int, last: int, show_meter: bool) -> Line:
         bars = tuple(self.notation.bar(i) for i in range(first, last))
-        for written in bars:
+        for index, written in enumerate(bars):
             for event in written.events:
-                event_id = f"e{len(self.events)}"
-                self.events[event_id] = event
+                event_id = f"e{len(self.places)}"
+                self.places[event_id] = (index, event)
                 self.ids[id(event)] = event_id
         self._head(bars[0], show_meter)
         for index, written in enumerate(bars):
             self._bar(written, bars[index - 1] if index else None, bars[index + 1 :], first + index)
         self.out.append("</section></score></mdiv></body></music></mei>")
-        return Line("".join(self.out), self.events, self.chords, bars)
+        chords = tuple((i - first, chord) for i in range(first, last) for chord in self.notation.chords(i))
+        return Line("".join(self.out), self.places, chords, bars)
 
     def _head(self, written: WrittenBar, show_meter: bool) -> None:
         meter = written.bar.meter
@@ -116,7 +119,6 @@ class _Writer:
         self.out.append(f'<measure n="{bar.number}" xml:id="m{index}"{right}{incomplete}><staff n="1"><layer n="1">')
         self._events(written)
         self.out.append("</layer></staff>")
-        self._chord_symbols(written)
         self._ties(written, later)
         self.out.append("</measure>")
 
@@ -182,18 +184,6 @@ class _Writer:
             f'<note xml:id="{event_id}" pname="{pitch.letter.lower()}" oct="{pitch.octave}" '
             f"{duration}{accidental}{extras}>{inner}</note>"
         )
-
-    def _chord_symbols(self, written: WrittenBar) -> None:
-        bar = written.bar
-        for chord in self.notation.solo.chords:
-            if bar.onset <= chord.onset < bar.end:
-                chord_id = f"h{len(self.chords)}"
-                self.chords[chord_id] = chord
-                beat = (chord.onset - bar.onset) * Fraction(bar.meter.unit, 4) + 1
-                text = quoteattr(shown_chord(chord.symbol))[1:-1]
-                self.out.append(
-                    f'<harm xml:id="{chord_id}" staff="1" place="above" tstamp="{float(beat):.4f}">{text}</harm>'
-                )
 
     def _ties(self, written: WrittenBar, later: tuple[WrittenBar, ...]) -> None:
         following = [*written.events, *(later[0].events if later else ())]

@@ -13,7 +13,7 @@ from math import lcm
 
 from gavotte.engraving.values import Value, nearest_value, split_at_beats, value_of
 from gavotte.solo.bars import Bar, BarGrid
-from gavotte.solo.document import Note, Solo
+from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
 from gavotte.theory.pitch import Pitch
@@ -81,6 +81,9 @@ class Notation:
             last = first if note.grace else self._last_bar(note)
             for index in range(first, last + 1):
                 self._notes_in[index].append(note)
+        self._chords_in: list[list[ChordEvent]] = [[] for _ in self.grid.bars]
+        for chord in solo.chords:
+            self._chords_in[self.grid.index_at(chord.onset)].append(chord)
 
     def _last_bar(self, note: Note) -> int:
         index = self.grid.index_at(note.end)
@@ -88,6 +91,10 @@ class Notation:
 
     def __len__(self) -> int:
         return len(self.grid.bars)
+
+    def chords(self, index: int) -> list[ChordEvent]:
+        """The chord symbols that start in a bar."""
+        return self._chords_in[index]
 
     def bar(self, index: int) -> WrittenBar:
         """The written form of one bar."""
@@ -139,6 +146,8 @@ def _tuplet_spans(pieces: list[tuple[Fraction, Fraction]], bar: Bar) -> tuple[Tu
     """The stretches of a bar that need a tuplet: beats, joined where a note crosses from one into the next."""
     beats = [(beat.offset, beat.offset + beat.length) for beat in bar.meter.beats]
     edges = sorted({edge for piece in pieces for edge in piece})
+    if _odd_part(edges) == 1:
+        return ()
     spans: list[tuple[Fraction, Fraction]] = []
     i = 0
     while i < len(beats):

@@ -92,11 +92,10 @@ class Element:
 
 @dataclass
 class Drawing:
-    """All elements of a line, by id where they have one, and where its placeholders stand."""
+    """All elements of a line, by id where they have one."""
 
     elements: list[Element] = field(default_factory=list)
     glyphs: dict[str, list[PathOp]] = field(default_factory=dict)
-    anchors: dict[str, float] = field(default_factory=dict)
     systems: int = 0
     bars_in_first_system: int = 0
 
@@ -118,7 +117,7 @@ _PARTS = {"notehead", "stem", "accid", "flag", "dots", "artic", "text", "rend", 
           "multiRestNum", "meterSigGrp", "tupletNum", "tupletBracket", "num"}
 _CONTAINERS = {"page-margin", "mdiv", "score", "section", "pageMilestone", "systemMilestone", "system", "measure",
                "layer", "tuplet", "pageMilestoneEnd", "systemMilestoneEnd", "ending", "graceGrp", ""}
-_PLACEHOLDERS = {"verse", "harm", "mNum"}
+_LEFT_OUT = {"verse", "mNum"}
 
 
 def path_operations(d: str) -> list[PathOp]:
@@ -245,12 +244,7 @@ class ShapeReader:
     ) -> None:
         classes = (group.get("class") or "").split(" ")
         kind = classes[0]
-        if kind in _PLACEHOLDERS:
-            text = next(group.iter(f"{_SVG}text"), None)
-            if kind == "harm" and text is not None and group.get("id"):
-                drawing.anchors[group.get("id", "")] = float(text.get("x") or 0) + dx
-            return
-        if "placeholder" in classes:
+        if kind in _LEFT_OUT or "placeholder" in classes:
             return
         transform = group.get("transform")
         if transform and (match := _TRANSFORM.match(transform)):

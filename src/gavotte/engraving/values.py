@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 from gavotte.theory.meter import Meter
 
@@ -42,7 +43,10 @@ def nearest_value(length: Fraction) -> Value:
     return _VALUES[next((c for c in _COMMON if c <= length), _COMMON[-1])]
 
 
-def split_at_beats(start: Fraction, end: Fraction, meter: Meter, rest: bool) -> list[tuple[Fraction, Fraction]]:
+@lru_cache(maxsize=8192)
+def split_at_beats(
+    start: Fraction, end: Fraction, meter: Meter, rest: bool
+) -> tuple[tuple[Fraction, Fraction], ...]:
     """Cut a sounding or silent stretch of one bar into (start, end) pieces that each have a written value.
 
     Positions are offsets from the barline.
@@ -86,7 +90,7 @@ def _may_cross_beats(
     return start % half == 0 and end % half == 0
 
 
-def _whole_values(start: Fraction, end: Fraction) -> list[tuple[Fraction, Fraction]]:
+def _whole_values(start: Fraction, end: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
     pieces = []
     while end - start >= _SHORTEST / 2:
         length = end - start
@@ -94,4 +98,4 @@ def _whole_values(start: Fraction, end: Fraction) -> list[tuple[Fraction, Fracti
         piece = length if value else min(nearest_value(length).length, length)
         pieces.append((start, start + piece))
         start += piece
-    return pieces
+    return tuple(pieces)

@@ -18,10 +18,14 @@ from gavotte.theory.chord_symbol import write_chord_symbol
 
 def label_solo(solo: Solo, school: School = LINEAR) -> tuple[Label, ...]:
     """One label for each note, in order. The user's decisions stand; what the rules say becomes an alternative."""
-    frame = Frame(solo)
+    return label_frame(Frame(solo), school)
+
+
+def label_frame(frame: Frame, school: School = LINEAR) -> tuple[Label, ...]:
+    """The labels of a solo whose frame is known already."""
     verdicts = decide(frame, school)
     groups = _group_numbers(verdicts)
-    decisions = {decision.note: decision for decision in solo.decisions}
+    decisions = {decision.note: decision for decision in frame.solo.decisions}
     labels = []
     for note, verdict in zip(frame.notes, verdicts, strict=True):
         label = _label(frame, note, verdict, groups)

@@ -12,7 +12,6 @@ from gavotte.desktop.session import SoloSession
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
-from gavotte.labelling.frame import Frame
 from gavotte.solo.document import Function
 
 
@@ -26,7 +25,6 @@ class LabelDesk(QWidget):
         super().__init__()
         self.setObjectName("desk")
         self._session = session
-        self._frame: Frame | None = None
         self.page = PageView(engraver)
         self.card = NoteCard()
         layout = QVBoxLayout(self)
@@ -125,7 +123,6 @@ class LabelDesk(QWidget):
             solo.player, solo.instrument.name, solo.keys[0].key.shown + (", blues" if solo.keys[0].blues else ""),
             solo.style, tempo,
         ) if part))
-        self._frame = Frame(solo)
         self.page.show_solo(solo, self._session.labels)
         self._show_doubts()
         self._show_selection()
@@ -134,7 +131,6 @@ class LabelDesk(QWidget):
         solo = self._session.solo
         if solo is None:
             return
-        self._frame = Frame(solo)
         self.page.update_solo(solo, self._session.labels)
         self._show_doubts()
         self._show_selection()
@@ -152,7 +148,7 @@ class LabelDesk(QWidget):
         self.page.show_target(None)
         label = session.labels.get(session.current or "")
         self.card.setVisible(label is not None)
-        if label is not None and session.solo is not None and self._frame is not None:
-            self.card.show_note(session.solo, self._frame, label)
+        if label is not None and session.solo is not None and session.frame is not None:
+            self.card.show_note(session.solo, session.frame, label)
         self.keep.setEnabled(len(selected) > 1)
         self.keep.setText("Keep as lick…" if len(selected) < 2 else f"Keep {len(selected)} notes as lick…")

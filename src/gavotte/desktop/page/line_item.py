@@ -35,7 +35,11 @@ class LineItem(QGraphicsItem):
         self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemHasNoContents)
         self.line, self._palette, self._show_lane, self._numbered = line, palette, show_lane, numbered
         self.labels = labels
-        self.sections = sections
+        bars = line.source.bars
+        self._sections = [
+            (next(i for i, written in enumerate(bars) if section.onset < written.bar.end), section)
+            for section in sections if bars[0].bar.onset <= section.onset < bars[-1].bar.end
+        ]
         self.note_items: dict[str, list[ElementItem]] = {}
         self.lane: LaneItem | None = None
         self._selected: frozenset[str] = frozenset()
@@ -53,7 +57,7 @@ class LineItem(QGraphicsItem):
     @property
     def top(self) -> float:
         """Upper end of the line's room, in its own coordinates."""
-        return self._chord_y - 1.35 * CHORD_SIZE - (2.0 * SP if self._starting_sections() else 0.0)
+        return self._chord_y - 1.35 * CHORD_SIZE - (2.0 * SP if self._sections else 0.0)
 
     @property
     def height(self) -> float:
@@ -131,17 +135,8 @@ class LineItem(QGraphicsItem):
             number.setBrush(QColor(self._palette.faint_ink))
             number.setPos(420, self.line.staff[0] - 3.2 * SP)
         lefts = [0.0, *self.line.barlines]
-        for index, section in self._starting_sections():
+        for index, section in self._sections:
             self._section(section.label, 420.0 if index == 0 else lefts[min(index, len(lefts) - 1)])
-
-    def _starting_sections(self) -> list[tuple[int, Section]]:
-        """The sections that start in this line, with the index of their bar in it."""
-        return [
-            (index, section)
-            for section in self.sections
-            for index, written in enumerate(self.line.source.bars)
-            if written.bar.onset <= section.onset < written.bar.end
-        ]
 
     def _section(self, label: str, x: float) -> None:
         text = QGraphicsSimpleTextItem(label, self)
@@ -151,21 +146,15 @@ class LineItem(QGraphicsItem):
 
     def _build_tie_stubs(self) -> None:
         """Ties that run over the line's end or come from the line before."""
-        for event_id, event in self.line.source.events.items():
+        events = list(self.line.source.events.items())
+        for event_id, event in (events[0], events[-1]):
             element = self.line.drawing.by_id(event_id)
             if event.note is None or element is None or element.head is None:
                 continue
-            last_event = event is self._last_event()
-            if event.tied_on and last_event:
+            if event.tied_on and event_id == events[-1][0]:
                 self._stub(element.head.right, element.head.bottom, self.line.barlines[-1])
-            if event.tied_from and event is self._first_event():
+            if event.tied_from and event_id == events[0][0]:
                 self._stub(element.head.x - 2.0 * SP, element.head.bottom, element.head.x)
-
-    def _first_event(self) -> object:
-        return next(iter(self.line.source.events.values()))
-
-    def _last_event(self) -> object:
-        return list(self.line.source.events.values())[-1]
 
     def _stub(self, left: float, y: float, right: float) -> None:
         path = QPainterPath(QPointF(left, y + 0.1 * SP))

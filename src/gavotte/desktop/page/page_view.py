@@ -6,6 +6,9 @@ stays awake. An edit sets only the lines it touches anew.
 
 from __future__ import annotations
 
+from fractions import Fraction
+from typing import TypeVar
+
 from PyQt6.QtCore import QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QFrame, QGraphicsScene, QGraphicsView, QWidget
@@ -14,15 +17,42 @@ from gavotte.desktop.page.element_item import ElementItem
 from gavotte.desktop.page.line_item import LineItem
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, Engraver, line_breaks
-from gavotte.engraving.mei import staff_for
+from gavotte.engraving.mei import Staff, staff_for
 from gavotte.engraving.notation import Notation
 from gavotte.engraving.shapes import STAFF_SPACE as SP
-from gavotte.solo.document import Solo
+from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import shown_degree
 
 _MARGIN = 3 * SP
 _MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
+
+
+def _same_layout(old: Solo, new: Solo) -> bool:
+    """Whether two values of a solo have the same bars, keys and sections, so that lines can be compared."""
+    return (old.meters, old.keys, old.odd_bars, old.pickup, old.sections, old.instrument) == (
+        new.meters, new.keys, new.odd_bars, new.pickup, new.sections, new.instrument
+    )
+
+
+def changed_times(old: Solo, new: Solo) -> list[tuple[Fraction, Fraction]]:
+    """When (onset, end) the notes and chords sound that two values of a solo do not share.
+
+    An edit keeps the values it does not touch, so they are told apart by identity, which is quick.
+    """
+    notes = _not_shared(old.notes, new.notes)
+    chords = _not_shared(old.chords, new.chords)
+    return [(note.onset, note.end) for note in notes] + [(chord.onset, chord.onset) for chord in chords]
+
+
+ItemT = TypeVar("ItemT", Note, ChordEvent)
+
+
+def _not_shared(old: tuple[ItemT, ...], new: tuple[ItemT, ...]) -> list[ItemT]:
+    if old is new:
+        return []
+    in_old, in_new = set(map(id, old)), set(map(id, new))
+    return [item for item in old if id(item) not in in_new] + [item for item in new if id(item) not in in_old]
 
 
 class PageView(QGraphicsView):
@@ -52,6 +82,8 @@ class PageView(QGraphicsView):
         self._solo: Solo | None = None
         self._notation: Notation | None = None
         self._labels: dict[str, Label] = {}
+        self._degrees: dict[str, str] = {}
+        self._staff = Staff("G", 2, 0)
         self.lines: list[LineItem] = []
         self._queue: list[tuple[int, int]] = []
         self._line_of: dict[str, LineItem] = {}
@@ -91,9 +123,9 @@ class PageView(QGraphicsView):
         """Show a solo from its first line on."""
         place = self.verticalScrollBar().value() if keep_place else 0  # type: ignore[union-attr]
         self.clear()
-        self._solo, self._labels = solo, labels
-        self._notation = Notation(solo)
-        self._queue = line_breaks(solo, self._notation)
+        notation = Notation(solo)
+        self._take(solo, labels, notation, staff_for(solo))
+        self._queue = line_breaks(solo, notation)
         self._apply_zoom()
         room = self.mapToScene(self.viewport().rect()).boundingRect().height()  # type: ignore[union-attr]
         while self._queue and self._bottom() < room:
@@ -103,44 +135,37 @@ class PageView(QGraphicsView):
 
     def update_solo(self, solo: Solo, labels: dict[str, Label]) -> None:
         """Show an edited solo: lines whose notation changed are set anew, others get their new labels."""
-        if self._solo is None or self._notation is None or self._queue:
+        old, old_degrees = self._solo, self._degrees
+        if old is None or self._queue or not _same_layout(old, solo):
             self.show_solo(solo, labels, keep_place=True)
             return
-        old_degrees = self._degrees(self._labels)
-        notation = Notation(solo)
-        breaks = [(item.line.first, item.line.last) for item in self.lines]
-        if len(notation) != len(self._notation) or solo.sections != self._solo.sections \
-                or staff_for(solo) != staff_for(self._solo):
+        notation, staff = Notation(solo), self._staff
+        same_bars = self._notation is not None and notation.grid.bars == self._notation.grid.bars
+        if not same_bars or staff_for(solo) != staff:
             self.show_solo(solo, labels, keep_place=True)
             return
-        self._solo, self._labels, self._notation = solo, labels, notation
-        new_degrees = self._degrees(labels)
-        for index, (first, last) in enumerate(breaks):
-            item = self.lines[index]
-            bars = tuple(notation.bar(i) for i in range(first, last))
+        self._take(solo, labels, notation, staff)
+        touched = changed_times(old, solo)
+        for index, item in enumerate(self.lines):
+            start, end = item.line.source.bars[0].bar.onset, item.line.source.bars[-1].bar.end
             mine = [placed.note.id for placed in item.line.notes]
-            same_degrees = all(old_degrees.get(i) == new_degrees.get(i) for i in mine)
-            if bars != item.line.source.bars or not same_degrees or self._chords_differ(item):
-                self._set_line_anew(index, first, last)
+            other_degrees = any(old_degrees.get(note) != self._degrees.get(note) for note in mine)
+            if other_degrees or any(low < end and start <= high for low, high in touched):
+                if not self._set_line_anew(index, item.line.first, item.line.last):
+                    return
             else:
-                wanted = {i: labels[i] for i in mine if i in labels}
-                if any(item.labels.get(i) != label for i, label in wanted.items()):
+                wanted = {note: labels[note] for note in mine if note in labels}
+                if item.labels != wanted:
                     item.set_labels(wanted)
         self._show_selection()
 
-    def _chords_differ(self, item: LineItem) -> bool:
-        assert self._solo is not None
-        bars = item.line.source.bars
-        start, end = bars[0].bar.onset, bars[-1].bar.end
-        chords = [chord for chord in self._solo.chords if start <= chord.onset < end]
-        return chords != list(item.line.source.chords.values())
-
-    def _degrees(self, labels: dict[str, Label]) -> dict[str, str]:
-        return {note: shown_degree(label.degree) for note, label in labels.items()} if self._show_lane else {}
+    def _take(self, solo: Solo, labels: dict[str, Label], notation: Notation, staff: Staff) -> None:
+        self._solo, self._labels, self._notation, self._staff = solo, labels, notation, staff
+        self._degrees = {note: shown_degree(label.degree) for note, label in labels.items()} if self._show_lane else {}
 
     def _engrave(self, first: int, last: int) -> list[EngravedLine]:
         assert self._notation is not None
-        return self._engraver.line(self._notation, first, last, self._degrees(self._labels), first == 0)
+        return self._engraver.line(self._notation, first, last, self._degrees, first == 0, self._staff)
 
     def _set_next_line(self) -> None:
         if not self._queue:
@@ -170,13 +195,14 @@ class PageView(QGraphicsView):
         item.set_selected(self._selected)
         return item
 
-    def _set_line_anew(self, index: int, first: int, last: int) -> None:
+    def _set_line_anew(self, index: int, first: int, last: int) -> bool:
+        """Replace a line; False where it did not fit any more and the whole page was set anew."""
         old = self.lines[index]
         lines = self._engrave(first, last)
         if len(lines) != 1:
             assert self._solo is not None
             self.show_solo(self._solo, self._labels, keep_place=True)
-            return
+            return False
         item = self._make_item(lines[0])
         item.setPos(0, old.pos().y() + old.top - item.top)
         shift = item.height - old.height
@@ -187,6 +213,7 @@ class PageView(QGraphicsView):
             later.moveBy(0, shift)
         if shift:
             self._fit_scene()
+        return True
 
     def _bottom(self) -> float:
         if not self.lines:

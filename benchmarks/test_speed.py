@@ -1,0 +1,137 @@
+"""Speed of what a user waits for. Run with ``./run bench``; figures go to docs/measurements.md."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from pathlib import Path
+
+import music21
+import pytest
+from benchmarks.big_solo import long_solo
+from PyQt6.QtWidgets import QApplication
+from pytest_benchmark.fixture import BenchmarkFixture
+
+from gavotte.desktop.app import make_application
+from gavotte.desktop.page.page_view import PageView
+from gavotte.engraving.engraver import Engraver
+from gavotte.formats.document import read_document, write_document
+from gavotte.formats.musicxml import open_score
+from gavotte.labelling.labeller import label_solo
+from gavotte.library.store import Library
+from gavotte.solo.document import Function, Solo
+from gavotte.solo.edits import with_decision
+from gavotte.theory.pitch import Pitch
+
+SOLO = long_solo(200)
+LABELS = {label.note: label for label in label_solo(SOLO)}
+
+
+@pytest.fixture(scope="module")
+def app() -> QApplication:
+    return make_application()
+
+
+@pytest.fixture(scope="module")
+def page(app: QApplication) -> Iterator[PageView]:
+    view = PageView(Engraver())
+    view.resize(960, 720)
+    view.show()
+    yield view
+    view.close()
+
+
+def finish(page: PageView) -> None:
+    while not page.is_complete:
+        QApplication.processEvents()
+
+
+def test_label_1000_notes(benchmark: BenchmarkFixture) -> None:
+    thousand = replace(SOLO, notes=SOLO.notes[:1000])
+    assert len(benchmark(label_solo, thousand)) == 1000
+
+
+def test_page_first_screen_of_200_bars(benchmark: BenchmarkFixture, page: PageView) -> None:
+    def first_screen() -> None:
+        page.show_solo(SOLO, LABELS)
+        page.viewport().repaint()  # type: ignore[union-attr]
+
+    benchmark.pedantic(first_screen, rounds=7, warmup_rounds=1)
+    assert len(page.lines) >= 3
+
+
+def test_page_all_of_200_bars(benchmark: BenchmarkFixture, page: PageView) -> None:
+    def everything() -> None:
+        page.show_solo(SOLO, LABELS)
+        finish(page)
+
+    benchmark.pedantic(everything, rounds=5, warmup_rounds=1)
+    assert sum(item.line.last - item.line.first for item in page.lines) == 200
+
+
+def test_page_longest_step_while_setting(benchmark: BenchmarkFixture, page: PageView) -> None:
+    """One line set between two events: how long the interface is away at a time."""
+    page.show_solo(SOLO, LABELS)
+    benchmark.pedantic(page._set_next_line, rounds=40)
+    finish(page)
+
+
+def test_page_edited_note(benchmark: BenchmarkFixture, page: PageView) -> None:
+    page.show_solo(SOLO, LABELS)
+    finish(page)
+    middle = len(SOLO.notes) // 2
+    values: list[Solo] = []
+    for name in ("C5", "D5"):
+        notes = list(SOLO.notes)
+        notes[middle] = replace(notes[middle], pitch=Pitch.parse(name))
+        values.append(replace(SOLO, notes=tuple(notes)))
+    turn = iter(range(10_000))
+    benchmark.pedantic(lambda: page.update_solo(values[next(turn) % 2], LABELS), rounds=30, warmup_rounds=2)
+
+
+def test_page_edited_line_only(benchmark: BenchmarkFixture, page: PageView) -> None:
+    """Setting one line anew, without looking which lines an edit touched."""
+    page.show_solo(SOLO, LABELS)
+    finish(page)
+    line = page.lines[20].line
+    benchmark.pedantic(lambda: page._set_line_anew(20, line.first, line.last), rounds=40, warmup_rounds=2)
+
+
+def test_page_changed_label(benchmark: BenchmarkFixture, page: PageView) -> None:
+    page.show_solo(SOLO, LABELS)
+    finish(page)
+    note = SOLO.notes[500].id
+    decided = with_decision(SOLO, note, Function.OUTSIDE, "unexplained")
+    labels = {label.note: label for label in label_solo(decided)}
+    turn = iter(range(10_000))
+    benchmark.pedantic(
+        lambda: page.update_solo(*((decided, labels), (SOLO, LABELS))[next(turn) % 2]), rounds=30, warmup_rounds=2
+    )
+
+
+def test_page_scroll_one_frame(benchmark: BenchmarkFixture, page: PageView) -> None:
+    page.show_solo(SOLO, LABELS)
+    finish(page)
+    bar = page.verticalScrollBar()
+    assert bar is not None
+
+    def frame() -> None:
+        bar.setValue((bar.value() + 40) % bar.maximum())
+        page.viewport().repaint()  # type: ignore[union-attr]
+
+    benchmark.pedantic(frame, rounds=120, warmup_rounds=5)
+
+
+def test_import_lead_sheet(benchmark: BenchmarkFixture) -> None:
+    data = (Path(music21.__file__).parent / "corpus/leadSheet/berlinAlexandersRagtime.mxl").read_bytes()
+    assert benchmark(lambda: open_score(data).solo()).solo.notes
+
+
+def test_document_round_trip_200_bars(benchmark: BenchmarkFixture) -> None:
+    assert benchmark(lambda: read_document(write_document(SOLO))) == SOLO
+
+
+def test_save_200_bars(benchmark: BenchmarkFixture, tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        solo_id = library.add_solo(SOLO)
+        benchmark(library.save_solo, solo_id, SOLO)
