@@ -10,13 +10,25 @@ from gavotte.solo.document import Solo
 from gavotte.solo.edits import transposed
 from gavotte.theory.interval import Interval
 
-_MOVES = (Interval(0, 0), Interval(1, 2), Interval(-1, -2), Interval(2, 3), Interval(-2, -3), Interval(0, 0), Interval(1, 1))
+_MOVES = (
+    Interval(0, 0),
+    Interval(1, 2),
+    Interval(-1, -2),
+    Interval(2, 3),
+    Interval(-2, -3),
+    Interval(0, 0),
+    Interval(1, 1),
+)
 
 
 def long_solo(bars: int = 200) -> Solo:
     """At least ``bars`` bars with about 7 notes each, chords and keys changing every 32 bars."""
-    chorus = replace(ferry(), pickup=Fraction(0), notes=tuple(n for n in ferry().notes if n.onset >= 0),
-                     chords=tuple(c for c in ferry().chords if c.onset >= 0))
+    chorus = replace(
+        ferry(),
+        pickup=Fraction(0),
+        notes=tuple(n for n in ferry().notes if n.onset >= 0),
+        chords=tuple(c for c in ferry().chords if c.onset >= 0),
+    )
     notes, chords, keys, sections = [], [], [], []
     for number in range(-(-bars // 32)):
         moved, shift = transposed(chorus, _MOVES[number % len(_MOVES)]), Fraction(128 * number)
@@ -26,7 +38,10 @@ def long_solo(bars: int = 200) -> Solo:
         sections += [replace(s, onset=s.onset + shift) for s in moved.sections]
     end = Fraction(4 * bars)
     return replace(
-        chorus, title="Long solo", notes=tuple(n for n in notes if n.end <= end),
-        chords=tuple(c for c in chords if c.onset < end), keys=tuple(keys),
+        chorus,
+        title="Long solo",
+        notes=tuple(n for n in notes if n.end <= end),
+        chords=tuple(c for c in chords if c.onset < end),
+        keys=tuple(keys),
         sections=tuple(s for s in sections if s.onset < end),
     )

@@ -32,10 +32,12 @@ def measure(path: Path, verbose: bool = False) -> dict[str, tuple[int, int]]:
                 count("device*", device)
             if gold["function"] in ("passing", "approach"):
                 count("target", mine["target"] == gold["target"])
-            if verbose and (not device or mine["degree"] != gold["degree"] or (
-                    gold["target"] is not None and mine["target"] != gold["target"])):
-                print(passage.id, i, notes[i].pitch, notes[i].onset, "| ours:", _short(mine),
-                      "| gold:", _short(gold))
+            if verbose and (
+                not device
+                or mine["degree"] != gold["degree"]
+                or (gold["target"] is not None and mine["target"] != gold["target"])
+            ):
+                print(passage.id, i, notes[i].pitch, notes[i].onset, "| ours:", _short(mine), "| gold:", _short(gold))
     return {name: (right, total) for name, (right, total) in counts.items()}
 
 

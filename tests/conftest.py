@@ -18,15 +18,24 @@ DATA = Path(__file__).parent / "data"
 
 
 def make_solo(
-    bars: Sequence[tuple[str, str]], key: str = "C major", meter: str = "4/4", grouping: str = "",
-    blues: bool = False, pickup: Fraction = Fraction(0), mode: str = "",
+    bars: Sequence[tuple[str, str]],
+    key: str = "C major",
+    meter: str = "4/4",
+    grouping: str = "",
+    blues: bool = False,
+    pickup: Fraction = Fraction(0),
+    mode: str = "",
 ) -> Solo:
     """A solo from bars of (chords, notes) in the demo's shorthand."""
     beat = Meter.parse(meter, grouping)
     written = write_out(bars, beat.bar_length, pickup)
     return Solo(
-        title="Test", pickup=pickup, meters=(MeterRegion(Fraction(0), beat),),
-        keys=(KeyRegion(Fraction(0), Key.parse(key, mode), blues),), chords=written.chords, notes=written.notes,
+        title="Test",
+        pickup=pickup,
+        meters=(MeterRegion(Fraction(0), beat),),
+        keys=(KeyRegion(Fraction(0), Key.parse(key, mode), blues),),
+        chords=written.chords,
+        notes=written.notes,
     )
 
 

@@ -26,8 +26,9 @@ def main(arguments: list[str] | None = None) -> int:
 
 def _window(given: list[str]) -> int:
     parser = argparse.ArgumentParser(
-        prog=APP, description="Name every note of a transcribed solo. "
-        "“gavotte label FILE” prints the labels of a passage file instead of opening the window."
+        prog=APP,
+        description="Name every note of a transcribed solo. "
+        "“gavotte label FILE” prints the labels of a passage file instead of opening the window.",
     )
     parser.add_argument("files", nargs="*", type=Path, metavar="FILE", help="MusicXML files to import and open")
     parser.add_argument("--demo", action="store_true", help="open the demo library")

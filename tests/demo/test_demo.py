@@ -38,7 +38,10 @@ def test_the_demo_has_a_chorus_of_32_bars_and_two_of_blues() -> None:
 def test_shorthand_reads_marks_ties_and_graces() -> None:
     written = write_out([("C7", "*B4 C5/4>~ C5/8 Eb5{bend:1/2} G5/2?")], Fraction(4))
     assert [(n.onset, n.duration, n.grace) for n in written.notes] == [
-        (0, 0, True), (0, Fraction(3, 2), False), (Fraction(3, 2), Fraction(1, 2), False), (2, 2, False)
+        (0, 0, True),
+        (0, Fraction(3, 2), False),
+        (Fraction(3, 2), Fraction(1, 2), False),
+        (2, 2, False),
     ]
     assert written.notes[1].has(Articulation.ACCENT)
     assert written.notes[2].marks[0].semitones == Fraction(1, 2)

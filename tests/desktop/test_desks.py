@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import itertools
 from pathlib import Path
 
 import pytest
@@ -132,12 +133,12 @@ def test_a_lick_is_shown_in_its_own_key_and_in_all(qtbot: QtBot, window: MainWin
     assert not desk.order.isVisible()
     qtbot.mouseClick(desk.all_keys, Qt.MouseButton.LeftButton)
     qtbot.waitUntil(lambda: desk.page.is_complete)
-    circle = [item.sections and item.line.source.bars[0].key.tonic.pitch_class for item in desk.page.lines]
-    assert [(b - a) % 12 for a, b in zip(circle, circle[1:], strict=False)] == [5] * 11
+    circle = [item.line.source.bars[0].key.tonic.pitch_class for item in desk.page.lines]
+    assert [(b - a) % 12 for a, b in itertools.pairwise(circle)] == [5] * 11
     desk.order.setCurrentIndex(1)
     qtbot.waitUntil(lambda: desk.page.is_complete)
     rising = [item.line.source.bars[0].key.tonic.pitch_class for item in desk.page.lines]
-    assert [(b - a) % 12 for a, b in zip(rising, rising[1:], strict=False)] == [1] * 11
+    assert [(b - a) % 12 for a, b in itertools.pairwise(rising)] == [1] * 11
 
 
 def test_the_source_of_a_lick_can_be_opened_while_it_is_there(window: MainWindow) -> None:
@@ -164,8 +165,10 @@ def test_an_empty_library_says_what_to_do(open_window: OpenWindow, tmp_path: Pat
 
 def test_a_score_of_several_lines_asks_which(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
     bar = (
-        harmony("C", "major") + "".join(note(p, 6) for p in ("E5", "F5", "G5", "A5"))
-        + "<backup><duration>24</duration></backup>" + note("C3", 24, voice="2")
+        harmony("C", "major")
+        + "".join(note(p, 6) for p in ("E5", "F5", "G5", "A5"))
+        + "<backup><duration>24</duration></backup>"
+        + note("C3", 24, voice="2")
     )
     path = tmp_path / "two lines.musicxml"
     path.write_bytes(score(bar))
@@ -182,10 +185,15 @@ def test_a_score_of_several_lines_asks_which(qtbot: QtBot, open_window: OpenWind
     assert [str(n.pitch) for n in window.session.solo.notes] == ["C3"]
 
 
-@pytest.mark.parametrize(("name", "content", "words"), [
-    ("a.mid", b"MThd", "MusicXML"), ("a.xml", b"<html/>", "not a score"), ("a.mxl", b"PK junk", "can't be opened"),
-    ("a.musicxml", b"", "empty"),
-])
+@pytest.mark.parametrize(
+    ("name", "content", "words"),
+    [
+        ("a.mid", b"MThd", "MusicXML"),
+        ("a.xml", b"<html/>", "not a score"),
+        ("a.mxl", b"PK junk", "can't be opened"),
+        ("a.musicxml", b"", "empty"),
+    ],
+)
 def test_bad_files_are_explained(
     qtbot: QtBot, open_window: OpenWindow, tmp_path: Path, name: str, content: bytes, words: str
 ) -> None:
@@ -236,8 +244,13 @@ def test_the_window_remembers_its_theme(open_window: OpenWindow, demo_folder: Pa
 
 
 def test_controls_tell_their_names_and_keys(at_ferry: MainWindow) -> None:
-    for button in (*at_ferry.rail.buttons.values(), at_ferry.label.keep, at_ferry.label.doubts,
-                   *at_ferry.label.card.functions.values(), at_ferry.shelf.import_button):
+    for button in (
+        *at_ferry.rail.buttons.values(),
+        at_ferry.label.keep,
+        at_ferry.label.doubts,
+        *at_ferry.label.card.functions.values(),
+        at_ferry.shelf.import_button,
+    ):
         assert button.toolTip()
     for widget in (at_ferry.label.page, at_ferry.shelf.solos, at_ferry.shelf.licks, at_ferry.vocabulary.name):
         assert widget.accessibleName()

@@ -58,15 +58,26 @@ def test_clicking_a_notehead_or_its_mark_asks_for_the_note(qtbot: QtBot, page: P
 def test_shift_click_extends_from_the_anchor(qtbot: QtBot, page: PageView) -> None:
     page.set_selection("n1", "n1", frozenset({"n1"}))
     with qtbot.waitSignal(page.selection_wanted) as heard:
-        qtbot.mouseClick(page.viewport(), Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier, head_of(page, "n4"))
+        qtbot.mouseClick(
+            page.viewport(), Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier, head_of(page, "n4")
+        )
     assert heard.args == ["n1", "n4"]
 
 
-@pytest.mark.parametrize(("key", "start", "expected"), [
-    (Qt.Key.Key_Right, "n3", "n4"), (Qt.Key.Key_Left, "n3", "n2"), (Qt.Key.Key_Left, "n0", "n0"),
-    (Qt.Key.Key_End, "n3", "n79"), (Qt.Key.Key_Home, "n3", "n0"), (Qt.Key.Key_Down, "n20", "n40"),
-    (Qt.Key.Key_Up, "n40", "n20"), (Qt.Key.Key_Up, "n0", "n0"), (Qt.Key.Key_Down, "n79", "n79"),
-])
+@pytest.mark.parametrize(
+    ("key", "start", "expected"),
+    [
+        (Qt.Key.Key_Right, "n3", "n4"),
+        (Qt.Key.Key_Left, "n3", "n2"),
+        (Qt.Key.Key_Left, "n0", "n0"),
+        (Qt.Key.Key_End, "n3", "n79"),
+        (Qt.Key.Key_Home, "n3", "n0"),
+        (Qt.Key.Key_Down, "n20", "n40"),
+        (Qt.Key.Key_Up, "n40", "n20"),
+        (Qt.Key.Key_Up, "n0", "n0"),
+        (Qt.Key.Key_Down, "n79", "n79"),
+    ],
+)
 def test_arrow_keys_walk(qtbot: QtBot, page: PageView, key: Qt.Key, start: str, expected: str) -> None:
     page.set_selection(start, start, frozenset({start}))
     with qtbot.waitSignal(page.selection_wanted) as heard:
@@ -108,8 +119,16 @@ def test_a_note_edit_sets_only_its_line_anew(page: PageView) -> None:
 
 def test_control_and_wheel_zoom(page: PageView) -> None:
     here = QPointF(100, 100)
-    event = QWheelEvent(here, here, QPoint(), QPoint(0, 120), Qt.MouseButton.NoButton,
-                        Qt.KeyboardModifier.ControlModifier, Qt.ScrollPhase.NoScrollPhase, False)
+    event = QWheelEvent(
+        here,
+        here,
+        QPoint(),
+        QPoint(0, 120),
+        Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.ControlModifier,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
     page.wheelEvent(event)
     assert page.zoom == pytest.approx(1.15)
     page.zoom_out()

@@ -17,7 +17,9 @@ from gavotte.solo.document import Function
 
 LEAD_SHEET = Path(music21.__file__).parent / "corpus" / "leadSheet" / "berlinAlexandersRagtime.mxl"
 NO_MODIFIER, SHIFT, CONTROL = (
-    Qt.KeyboardModifier.NoModifier, Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.ControlModifier
+    Qt.KeyboardModifier.NoModifier,
+    Qt.KeyboardModifier.ShiftModifier,
+    Qt.KeyboardModifier.ControlModifier,
 )
 
 
@@ -89,7 +91,9 @@ def test_a_lead_sheet_from_import_to_tomorrow(qtbot: QtBot, open_window: OpenWin
     assert window.shelf.first_import.isVisible()
     data = QMimeData()
     data.setUrls([QUrl.fromLocalFile(str(LEAD_SHEET))])
-    window.dropEvent(QDropEvent(QPointF(50, 50), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, NO_MODIFIER))
+    window.dropEvent(
+        QDropEvent(QPointF(50, 50), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, NO_MODIFIER)
+    )
     qtbot.waitUntil(lambda: window.session.solo is not None or window.importer.dialog is not None, timeout=20000)
     if window.importer.dialog is not None:
         window.importer.dialog.accept()
@@ -118,9 +122,16 @@ def test_corrections_can_be_undone_redone_and_taken_back(qtbot: QtBot, at_ferry:
     assert session.undo_stack.count() == 2
 
 
-@pytest.mark.parametrize(("key", "function"), list(zip(
-    (Qt.Key.Key_1, Qt.Key.Key_2, Qt.Key.Key_3, Qt.Key.Key_4, Qt.Key.Key_5), Function, strict=True,
-)))
+@pytest.mark.parametrize(
+    ("key", "function"),
+    list(
+        zip(
+            (Qt.Key.Key_1, Qt.Key.Key_2, Qt.Key.Key_3, Qt.Key.Key_4, Qt.Key.Key_5),
+            Function,
+            strict=True,
+        )
+    ),
+)
 def test_one_key_for_each_function(qtbot: QtBot, at_ferry: MainWindow, key: Qt.Key, function: Function) -> None:
     page, session = at_ferry.label.page, at_ferry.session
     page.setFocus()

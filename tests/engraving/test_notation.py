@@ -32,19 +32,22 @@ def values(bar: WrittenBar) -> list[str]:
     ]
 
 
-@pytest.mark.parametrize(("notes", "meter", "expected"), [
-    ("C5/8 D5 E5 F5 G5/2", "4/4", ["8", "8", "8", "8", "2"]),
-    ("C5/8 D5/4 E5/4 F5/4 G5/8", "4/4", ["8", "4", "8~", "8", "4", "8"]),
-    ("C5/4. D5/4. E5/4", "4/4", ["4.", "8~", "4", "4"]),
-    ("C5/8 D5/2 E5/4 F5/8", "4/4", ["8", "4.~", "8", "4", "8"]),
-    ("r/8 C5/8 r/2 D5/4", "4/4", ["r8", "8", "r4", "r4", "4"]),
-    ("C5/2. r/4", "4/4", ["2.", "r4"]),
-    ("C5/1", "4/4", ["1"]),
-    ("C5/4. D5/4.", "6/8", ["4.", "4."]),
-    ("C5/8 D5/4 E5/4 F5/8", "6/8", ["8", "4", "4", "8"]),
-    ("C5/2. D5/2", "5/4", ["2.", "2"]),
-    ("C5/16 D5/8 E5/16 r/2.", "4/4", ["16", "8", "16", "r4", "r2"]),
-])
+@pytest.mark.parametrize(
+    ("notes", "meter", "expected"),
+    [
+        ("C5/8 D5 E5 F5 G5/2", "4/4", ["8", "8", "8", "8", "2"]),
+        ("C5/8 D5/4 E5/4 F5/4 G5/8", "4/4", ["8", "4", "8~", "8", "4", "8"]),
+        ("C5/4. D5/4. E5/4", "4/4", ["4.", "8~", "4", "4"]),
+        ("C5/8 D5/2 E5/4 F5/8", "4/4", ["8", "4.~", "8", "4", "8"]),
+        ("r/8 C5/8 r/2 D5/4", "4/4", ["r8", "8", "r4", "r4", "4"]),
+        ("C5/2. r/4", "4/4", ["2.", "r4"]),
+        ("C5/1", "4/4", ["1"]),
+        ("C5/4. D5/4.", "6/8", ["4.", "4."]),
+        ("C5/8 D5/4 E5/4 F5/8", "6/8", ["8", "4", "4", "8"]),
+        ("C5/2. D5/2", "5/4", ["2.", "2"]),
+        ("C5/16 D5/8 E5/16 r/2.", "4/4", ["16", "8", "16", "r4", "r2"]),
+    ],
+)
 def test_values(notes: str, meter: str, expected: list[str]) -> None:
     assert values(written(notes, meter)) == expected
 
@@ -74,7 +77,8 @@ def test_plain_eighths_are_beamed_in_halves_others_by_beat() -> None:
 def test_a_note_over_the_barline_is_tied() -> None:
     notation = Notation(make_solo([("C", "r/2. r/8 C5/8~"), ("F", "C5/2 r/2")]))
     assert [(e.tied_on, e.tied_from) for i in (0, 1) for e in notation.bar(i).events if e.note] == [
-        (True, False), (False, True)
+        (True, False),
+        (False, True),
     ]
 
 
@@ -159,9 +163,7 @@ def test_low_parts_get_a_clef_that_keeps_them_on_the_staff() -> None:
 
 
 def test_paths_are_read_with_relative_and_smooth_commands() -> None:
-    assert path_operations("M1 2h3v4l-1-1z") == [
-        ("M", (1, 2)), ("L", (4, 2)), ("L", (4, 6)), ("L", (3, 5)), ("Z", ())
-    ]
+    assert path_operations("M1 2h3v4l-1-1z") == [("M", (1, 2)), ("L", (4, 2)), ("L", (4, 6)), ("L", (3, 5)), ("Z", ())]
     assert path_operations("m0 0c1 1 2 1 3 0s2-1 3 0")[2] == ("C", (4.0, -1.0, 5.0, -1.0, 6.0, 0.0))
     box = bounds(path_operations("M1 2L4 2L4 6"))
     assert (box.x, box.y, box.right, box.bottom) == (1, 2, 4, 6)

@@ -18,9 +18,13 @@ from gavotte.theory.pitch import LETTERS, Pitch
 
 fractions = st.fractions(0, 16, max_denominator=48)
 notes = st.builds(
-    Note, st.text(min_size=1, max_size=4), fractions, fractions,
+    Note,
+    st.text(min_size=1, max_size=4),
+    fractions,
+    fractions,
     st.builds(Pitch, st.sampled_from(LETTERS), st.integers(-2, 2), st.integers(1, 7)),
-    written=st.lists(fractions, max_size=2).map(tuple), tuplet=st.none() | st.just(Tuplet(3, 2)),
+    written=st.lists(fractions, max_size=2).map(tuple),
+    tuplet=st.none() | st.just(Tuplet(3, 2)),
     grace=st.booleans(),
     marks=st.lists(st.builds(Mark, st.sampled_from(Articulation), st.none() | fractions), max_size=2).map(tuple),
     uncertain=st.booleans(),
@@ -39,12 +43,15 @@ def test_whole_solos_return_with_their_decisions(make: object) -> None:
     assert read_document(write_document(solo)) == solo
 
 
-@pytest.mark.parametrize(("change", "message"), [
-    (lambda raw: {**raw, "version": 99}, "newer Gavotte"),
-    (lambda raw: {**raw, "format": "something"}, "no Gavotte solo"),
-    (lambda raw: {**raw, "solo": {}}, "damaged"),
-    (lambda raw: [raw], "no Gavotte solo"),
-])
+@pytest.mark.parametrize(
+    ("change", "message"),
+    [
+        (lambda raw: {**raw, "version": 99}, "newer Gavotte"),
+        (lambda raw: {**raw, "format": "something"}, "no Gavotte solo"),
+        (lambda raw: {**raw, "solo": {}}, "damaged"),
+        (lambda raw: [raw], "no Gavotte solo"),
+    ],
+)
 def test_other_documents_are_refused(change: object, message: str) -> None:
     raw = json.loads(write_document(DEMO_SOLOS[0]()))
     with pytest.raises(FormatError, match=message):
@@ -68,12 +75,20 @@ def test_labelled_passages_keep_their_other_members() -> None:
 GOOD = {"id": "x", "meter": "4/4", "key": "C major", "chords": [["0", "C"]], "notes": [["0", "1", "C4"]]}
 
 
-@pytest.mark.parametrize(("change", "words"), [
-    ({"meter": "4/5"}, ["x", "meter"]), ({"key": "Q"}, ["x", "key"]), ({"chords": [["0", "Hm7"]]}, ["chord 0", "root"]),
-    ({"notes": [["0", "1", "C4"], ["1/0", "1", "D4"]]}, ["note 1"]), ({"notes": [["0", 0.5, "C4"]]}, ["exact"]),
-    ({"notes": [["2", "1", "C4"], ["1", "1", "D4"]]}, ["note 1", "before"]), ({"notes": [["0", "-1", "C4"]]}, ["negative"]),
-    ({"notes": [["0", "1"]]}, ["note 0"]), ({"notes": 7}, ["x"]),
-])
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"meter": "4/5"}, ["x", "meter"]),
+        ({"key": "Q"}, ["x", "key"]),
+        ({"chords": [["0", "Hm7"]]}, ["chord 0", "root"]),
+        ({"notes": [["0", "1", "C4"], ["1/0", "1", "D4"]]}, ["note 1"]),
+        ({"notes": [["0", 0.5, "C4"]]}, ["exact"]),
+        ({"notes": [["2", "1", "C4"], ["1", "1", "D4"]]}, ["note 1", "before"]),
+        ({"notes": [["0", "-1", "C4"]]}, ["negative"]),
+        ({"notes": [["0", "1"]]}, ["note 0"]),
+        ({"notes": 7}, ["x"]),
+    ],
+)
 def test_bad_passages_say_where(change: dict[str, object], words: list[str]) -> None:
     with pytest.raises(FormatError) as caught:
         read_passages(json.dumps([{**GOOD, **change}]))

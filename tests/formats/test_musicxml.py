@@ -63,7 +63,9 @@ def test_a_plain_line() -> None:
     solo = read(score(harmony("D", "minor-seventh") + note("D5", 6) + note("F5", 3) + rest(3) + note("Ab5", 12))).solo
     assert solo.title == "Bench Tune"
     assert [(n.onset, n.duration, str(n.pitch)) for n in solo.notes] == [
-        (0, 1, "D5"), (1, Fraction(1, 2), "F5"), (2, 2, "Ab5")
+        (0, 1, "D5"),
+        (1, Fraction(1, 2), "F5"),
+        (2, 2, "Ab5"),
     ]
     assert [(c.onset, c.text) for c in solo.chords] == [(0, "Dm7")]
 
@@ -108,14 +110,26 @@ def test_octave_transposition_without_diatonic_steps() -> None:
     assert str(read(score(note("A5", 24), extra=transpose)).solo.notes[0].pitch) == "C4"
 
 
-@pytest.mark.parametrize(("kind", "inside", "text"), [
-    ("major", "", "C"), ("half-diminished", "", "Cm7b5"), ("dominant-13th", "", "C13"), ("suspended-fourth", "", "Csus4"),
-    ("dominant", degree(9, -1, "add") + degree(11, 1, "add"), "C7(b9,#11)"), ("major-minor", "", "Cm(maj7)"),
-    ("suspended-fourth", degree(7, 0, "add"), "C7sus4"), ("dominant", degree(5, 1, "alter"), "C7#5"),
-    ("dominant-ninth", degree(9, 1, "alter"), "C7#9"), ("major", degree(9, 0, "add"), "C(add9)"),
-    ("dominant", degree(3, 0, "subtract"), "C7(no3)"), ("minor-seventh", degree(5, -1, "alter"), "Cm7b5"),
-    ("major", "<bass><bass-step>E</bass-step></bass>", "C/E"), ("none", "", "N.C."), ("major-sixth", degree(9, 0, "add"), "C6/9"),
-])
+@pytest.mark.parametrize(
+    ("kind", "inside", "text"),
+    [
+        ("major", "", "C"),
+        ("half-diminished", "", "Cm7b5"),
+        ("dominant-13th", "", "C13"),
+        ("suspended-fourth", "", "Csus4"),
+        ("dominant", degree(9, -1, "add") + degree(11, 1, "add"), "C7(b9,#11)"),
+        ("major-minor", "", "Cm(maj7)"),
+        ("suspended-fourth", degree(7, 0, "add"), "C7sus4"),
+        ("dominant", degree(5, 1, "alter"), "C7#5"),
+        ("dominant-ninth", degree(9, 1, "alter"), "C7#9"),
+        ("major", degree(9, 0, "add"), "C(add9)"),
+        ("dominant", degree(3, 0, "subtract"), "C7(no3)"),
+        ("minor-seventh", degree(5, -1, "alter"), "Cm7b5"),
+        ("major", "<bass><bass-step>E</bass-step></bass>", "C/E"),
+        ("none", "", "N.C."),
+        ("major-sixth", degree(9, 0, "add"), "C6/9"),
+    ],
+)
 def test_harmonies(kind: str, inside: str, text: str) -> None:
     assert read(score(harmony("C", kind, inside) + note("C5", 24))).solo.chords[0].text == text
 
@@ -140,7 +154,12 @@ def test_articulations() -> None:
     )
     played = read(score(note("C5", 24, marks))).solo.notes[0]
     assert {m.articulation for m in played.marks} == {
-        Articulation.ACCENT, Articulation.FALL, Articulation.BEND, Articulation.HAMMER_ON, Articulation.SLIDE, Articulation.GHOST
+        Articulation.ACCENT,
+        Articulation.FALL,
+        Articulation.BEND,
+        Articulation.HAMMER_ON,
+        Articulation.SLIDE,
+        Articulation.GHOST,
     }
     assert next(m.semitones for m in played.marks if m.articulation is Articulation.BEND) == Fraction(3, 2)
 
@@ -152,8 +171,10 @@ def test_grace_notes_take_no_time() -> None:
 
 def test_the_likeliest_voice_comes_first_and_any_can_be_chosen() -> None:
     bar = (
-        harmony("C", "major") + "".join(note(p, 6) for p in ("E5", "F5", "G5", "A5"))
-        + "<backup><duration>24</duration></backup>" + note("C3", 24, voice="2")
+        harmony("C", "major")
+        + "".join(note(p, 6) for p in ("E5", "F5", "G5", "A5"))
+        + "<backup><duration>24</duration></backup>"
+        + note("C3", 24, voice="2")
     )
     opened = open_score(score(bar))
     assert [voice.voice for voice in opened.voices] == ["1", "2"]
@@ -179,7 +200,9 @@ def test_sections_and_tempo() -> None:
 def test_zipped_files_and_timewise_scores() -> None:
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w") as archive:
-        archive.writestr("META-INF/container.xml", '<container><rootfiles><rootfile full-path="a.xml"/></rootfiles></container>')
+        archive.writestr(
+            "META-INF/container.xml", '<container><rootfiles><rootfile full-path="a.xml"/></rootfiles></container>'
+        )
         archive.writestr("a.xml", score(note("C5", 24)))
     assert len(read(packed.getvalue()).solo.notes) == 1
     timewise = (
@@ -192,12 +215,21 @@ def test_zipped_files_and_timewise_scores() -> None:
 ENTITY = b'<!DOCTYPE x [<!ENTITY a "b">]><score-partwise/>'
 
 
-@pytest.mark.parametrize(("data", "words"), [
-    (b"", "empty"), (b"hello", "no readable XML"), (score(note("C5", 24))[:-30], "cut off"), (b"<html/>", "not a score"),
-    (b"PK\x03\x04broken", "can't be opened"), (ENTITY, "entities"), (b"<score-partwise/>", "no bars"),
-    (score(rest(24)), "no pitched notes"), (score(note("C5", 24)).replace(b"<beats>4", b"<beats>x"), "rules"),
-    (score(note("C5", 24)).replace(b"<beat-type>4", b"<beat-type>5"), "time signature"),
-])
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"", "empty"),
+        (b"hello", "no readable XML"),
+        (score(note("C5", 24))[:-30], "cut off"),
+        (b"<html/>", "not a score"),
+        (b"PK\x03\x04broken", "can't be opened"),
+        (ENTITY, "entities"),
+        (b"<score-partwise/>", "no bars"),
+        (score(rest(24)), "no pitched notes"),
+        (score(note("C5", 24)).replace(b"<beats>4", b"<beats>x"), "rules"),
+        (score(note("C5", 24)).replace(b"<beat-type>4", b"<beat-type>5"), "time signature"),
+    ],
+)
 def test_bad_files_get_a_reason(data: bytes, words: str) -> None:
     with pytest.raises(FormatError, match=words):
         read(data)

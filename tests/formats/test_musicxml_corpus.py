@@ -12,7 +12,9 @@ from gavotte.labelling.labeller import label_solo
 
 CORPUS = Path(music21.__file__).parent / "corpus"
 FILES = [
-    "leadSheet/berlinAlexandersRagtime.mxl", "leadSheet/fosterBrownHair.mxl", "monteverdi/madrigal.3.1.mxl",
+    "leadSheet/berlinAlexandersRagtime.mxl",
+    "leadSheet/fosterBrownHair.mxl",
+    "monteverdi/madrigal.3.1.mxl",
     "trecento/PMFC_04-Cara mi donna.xml",
 ]
 

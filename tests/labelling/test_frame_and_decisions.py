@@ -26,16 +26,27 @@ PASSAGES = [p.solo for p in read_passages((DATA / "passages.json").read_text(enc
 SOLOS = [*PASSAGES, *(make() for make in DEMO_SOLOS)]
 
 
-@pytest.mark.parametrize(("chord", "following", "key", "blues", "name"), [
-    ("Dm7", "G7", "C major", False, "C major"), ("G7", "Cm6", "C minor", False, "C harmonic minor"),
-    ("D7", "Gm7", "F major", False, "G harmonic minor"), ("Db7", "C6", "C major", False, "D♭ lydian dominant"),
-    ("G7alt", "Cm6", "C minor", False, "G altered"), ("G7(b9,#5)", "C", "C major", False, "G altered"),
-    ("G7#5", "C", "C major", False, "G whole tone"), ("C7", "F7", "C major", True, "C mixolydian"),
-    ("A7", "D7", "C major", False, "A mixolydian"), ("Ebmaj7", "D7", "C major", False, "E♭ lydian"),
-    ("Bbm7", "Eb7", "C major", False, "B♭ dorian"), ("F#m7b5", "Fm7", "C major", False, "F♯ locrian with 9"),
-    ("C#dim7", "Dm7", "C major", False, "C♯ whole-half diminished"), ("Fm6", "C", "C major", False, "F melodic minor"),
-    ("C7sus4", "Fmaj7", "Bb major", False, "B♭ major"), ("Cmaj7#11", None, "C major", False, "C lydian"),
-])
+@pytest.mark.parametrize(
+    ("chord", "following", "key", "blues", "name"),
+    [
+        ("Dm7", "G7", "C major", False, "C major"),
+        ("G7", "Cm6", "C minor", False, "C harmonic minor"),
+        ("D7", "Gm7", "F major", False, "G harmonic minor"),
+        ("Db7", "C6", "C major", False, "D♭ lydian dominant"),
+        ("G7alt", "Cm6", "C minor", False, "G altered"),
+        ("G7(b9,#5)", "C", "C major", False, "G altered"),
+        ("G7#5", "C", "C major", False, "G whole tone"),
+        ("C7", "F7", "C major", True, "C mixolydian"),
+        ("A7", "D7", "C major", False, "A mixolydian"),
+        ("Ebmaj7", "D7", "C major", False, "E♭ lydian"),
+        ("Bbm7", "Eb7", "C major", False, "B♭ dorian"),
+        ("F#m7b5", "Fm7", "C major", False, "F♯ locrian with 9"),
+        ("C#dim7", "Dm7", "C major", False, "C♯ whole-half diminished"),
+        ("Fm6", "C", "C major", False, "F melodic minor"),
+        ("C7sus4", "Fmaj7", "Bb major", False, "B♭ major"),
+        ("Cmaj7#11", None, "C major", False, "C lydian"),
+    ],
+)
 def test_local_scales(chord: str, following: str | None, key: str, blues: bool, name: str) -> None:
     region = KeyRegion(Fraction(0), Key.parse(key), blues)
     after = parse_chord(following) if following else None
@@ -73,7 +84,9 @@ def test_transposing_a_solo_changes_no_label(solo: Solo, interval: Interval) -> 
 def test_moving_a_solo_by_bars_changes_no_label(solo: Solo, bars: int) -> None:
     shift = bars * solo.meters[0].meter.bar_length
     moved = replace(
-        solo, notes=tuple(replace(n, onset=n.onset + shift) for n in solo.notes), pickup=Fraction(0),
+        solo,
+        notes=tuple(replace(n, onset=n.onset + shift) for n in solo.notes),
+        pickup=Fraction(0),
         chords=tuple(replace(c, onset=c.onset + shift) for c in solo.chords),
     )
     assert [(x.function, x.device) for x in label_solo(moved)] == [(x.function, x.device) for x in label_solo(solo)]

@@ -18,8 +18,11 @@ def shares() -> dict[str, float]:
         ours = label_members(label_solo(passage.solo), passage.solo.notes)
         for mine, gold in zip(ours, passage.source["labels"], strict=True):
             same = mine["function"] == gold["function"]
-            for name, agrees in (("function", same), ("device", same and mine["device"] == gold["device"]),
-                                 ("degree", mine["degree"] == gold["degree"])):
+            for name, agrees in (
+                ("function", same),
+                ("device", same and mine["device"] == gold["device"]),
+                ("degree", mine["degree"] == gold["degree"]),
+            ):
                 right[name] += agrees
                 total[name] += 1
             if gold["function"] in ("passing", "approach"):

@@ -38,31 +38,37 @@ def test_half_step_away_and_back() -> None:
 def test_chromatic_run_leads_to_its_last_chord_tone() -> None:
     found = labelled([("Bbm7", "F5/4 C5/4 Bb4/4 A4/8 Ab4"), ("Eb7", "G4/1")], key="Ab major")
     assert [(label.function, label.device, label.target) for label in found[2:]] == [
-        ("chord", "plain", None), ("approach", "chromatic-passing", "n5"), ("chord", "plain", None), ("chord", "plain", None),
+        ("chord", "plain", None),
+        ("approach", "chromatic-passing", "n5"),
+        ("chord", "plain", None),
+        ("chord", "plain", None),
     ]
 
 
-@pytest.mark.parametrize(("bars", "index", "label"), [
-    ([("G7", "B4/8 Ab4 F4 D4 r/2")], 1, "b9 extension/altered"),
-    ([("D7", "r/8 F#4 Eb4 D4 r/2"), ("Gm7", "D4/1")], 1, "b9 passing/passing"),
-    ([("Cmaj7", "C5/8 D5 D#5 E5 r/2")], 1, "9 passing/passing"),
-    ([("Cmaj7", "C5/8 D5 D#5 E5 r/2")], 2, "#9 approach/chromatic-passing"),
-    ([("Cmaj7", "G4/8 D5 D#5 E5 r/2")], 1, "9 approach/double-below"),
-    ([("Cmaj7", "G4/8 D5 D#5 E5 r/2")], 2, "#9 approach/double-below"),
-    ([("Cmaj7", "C5/8 F5 D#5 E5 r/2")], 1, "11 approach/enclosure"),
-    ([("Cmaj7", "C5/8 F5 D#5 E5 r/2")], 2, "#9 approach/enclosure"),
-    ([("G7", "r/2 r/8 D5/8 F#5 Eb5"), ("Cmaj7", "E5/1")], 1, "7 approach/enclosure"),
-    ([("Dm7", "r/2 r/4 A4/8 C5"), ("G7", "B4/1")], 1, "b7 chord/plain"),
-    ([("G7", "D5/2 E5/4 C5/8 B4"), ("Cmaj7", "C5/1")], 2, "11 passing/step"),
-    ([("G7", "D5/2. r/8 C5/8~"), ("Cmaj7", "C5/1")], 1, "1 chord/anticipation"),
-    ([("G7alt", "Ab4/8 Bb4 Db5 Eb5 r/2")], 1, "#9 extension/altered"),
-    ([("C7", "G4/4 Bb4/4 A4/8 Bb4/8 G4/4")], 2, "13 passing/neighbour"),
-    ([("Cmaj7", "E4/4 G4/4 Bb4/4 G4/4")], 2, "b7 outside/unexplained"),
-    ([("Cmaj7", "E4/4 G4/4 F5/2")], 2, "11 extension/clash"),
-    ([("Am6", "E5/2 r/4 A4/4"), ("Am6", "C5/1")], 0, "5 chord/plain"),
-    ([("Bb/C", "F4/4 Bb4/4 E5/2")], 1, "b7 chord/plain"),
-    ([("Gm7/C", "D5/8 C5 E5/4 r/2")], 2, "3 extension/natural"),
-])
+@pytest.mark.parametrize(
+    ("bars", "index", "label"),
+    [
+        ([("G7", "B4/8 Ab4 F4 D4 r/2")], 1, "b9 extension/altered"),
+        ([("D7", "r/8 F#4 Eb4 D4 r/2"), ("Gm7", "D4/1")], 1, "b9 passing/passing"),
+        ([("Cmaj7", "C5/8 D5 D#5 E5 r/2")], 1, "9 passing/passing"),
+        ([("Cmaj7", "C5/8 D5 D#5 E5 r/2")], 2, "#9 approach/chromatic-passing"),
+        ([("Cmaj7", "G4/8 D5 D#5 E5 r/2")], 1, "9 approach/double-below"),
+        ([("Cmaj7", "G4/8 D5 D#5 E5 r/2")], 2, "#9 approach/double-below"),
+        ([("Cmaj7", "C5/8 F5 D#5 E5 r/2")], 1, "11 approach/enclosure"),
+        ([("Cmaj7", "C5/8 F5 D#5 E5 r/2")], 2, "#9 approach/enclosure"),
+        ([("G7", "r/2 r/8 D5/8 F#5 Eb5"), ("Cmaj7", "E5/1")], 1, "7 approach/enclosure"),
+        ([("Dm7", "r/2 r/4 A4/8 C5"), ("G7", "B4/1")], 1, "b7 chord/plain"),
+        ([("G7", "D5/2 E5/4 C5/8 B4"), ("Cmaj7", "C5/1")], 2, "11 passing/step"),
+        ([("G7", "D5/2. r/8 C5/8~"), ("Cmaj7", "C5/1")], 1, "1 chord/anticipation"),
+        ([("G7alt", "Ab4/8 Bb4 Db5 Eb5 r/2")], 1, "#9 extension/altered"),
+        ([("C7", "G4/4 Bb4/4 A4/8 Bb4/8 G4/4")], 2, "13 passing/neighbour"),
+        ([("Cmaj7", "E4/4 G4/4 Bb4/4 G4/4")], 2, "b7 outside/unexplained"),
+        ([("Cmaj7", "E4/4 G4/4 F5/2")], 2, "11 extension/clash"),
+        ([("Am6", "E5/2 r/4 A4/4"), ("Am6", "C5/1")], 0, "5 chord/plain"),
+        ([("Bb/C", "F4/4 Bb4/4 E5/2")], 1, "b7 chord/plain"),
+        ([("Gm7/C", "D5/8 C5 E5/4 r/2")], 2, "3 extension/natural"),
+    ],
+)
 def test_single_labels(bars: list[tuple[str, str]], index: int, label: str) -> None:
     assert labels(bars)[index] == label
 

@@ -100,7 +100,9 @@ def test_a_library_of_a_newer_version_is_left_alone(tmp_path: Path) -> None:
     assert (tmp_path / DATABASE).read_bytes() == before
 
 
-@pytest.mark.parametrize("content", [b"this is no database, only some text" * 40, b"SQLite format 3\x00" + b"\xff" * 4000])
+@pytest.mark.parametrize(
+    "content", [b"this is no database, only some text" * 40, b"SQLite format 3\x00" + b"\xff" * 4000]
+)
 def test_a_damaged_library_is_left_alone(tmp_path: Path, content: bytes) -> None:
     (tmp_path / DATABASE).write_bytes(content)
     with pytest.raises(LibraryError, match="can't be opened"):
@@ -155,9 +157,7 @@ for number in range(100000):
 def test_a_killed_process_loses_no_finished_save(tmp_path: Path, after: int) -> None:
     with Library(tmp_path) as library:
         solo_id = library.add_solo(ferry())
-    process = subprocess.Popen(
-        [sys.executable, "-c", SAVER, str(tmp_path), solo_id], stdout=subprocess.PIPE, text=True
-    )
+    process = subprocess.Popen([sys.executable, "-c", SAVER, str(tmp_path), solo_id], stdout=subprocess.PIPE, text=True)
     assert process.stdout is not None
     last = -1
     for _ in range(after):

@@ -30,7 +30,9 @@ def test_the_pickup_is_bar_nought() -> None:
 
 def test_meter_changes_and_odd_bars_shape_the_grid() -> None:
     solo = replace(
-        line(), pickup=Fraction(0), notes=line().notes[2:],
+        line(),
+        pickup=Fraction(0),
+        notes=line().notes[2:],
         meters=(MeterRegion(Fraction(0), Meter(4, 4)), MeterRegion(Fraction(7), Meter(3, 4))),
         odd_bars=(OddBar(Fraction(4), Fraction(3)),),
     )
@@ -100,13 +102,14 @@ def test_instruments_are_guessed_from_part_names() -> None:
         assert instrument.lowest + 12 <= instrument.highest
 
 
-@pytest.mark.parametrize(("bars", "key", "blues", "found"), [
-    ([("F7", "A4/1"), ("Bb7", "D5/1"), ("F7", "C5/1")], "F major", True, "F major"),
-    ([("Fmaj7", "A4/1"), ("Bb7", "D5/1"), ("F6", "C5/1")], "F major", False, "F major"),
-    ([("Dm7", "A4/1"), ("A7", "C#5/1"), ("Dm6", "D5/1")], "F major", False, "D minor"),
-])
-def test_the_setting_is_read_off_the_chords(
-    bars: list[tuple[str, str]], key: str, blues: bool, found: str
-) -> None:
+@pytest.mark.parametrize(
+    ("bars", "key", "blues", "found"),
+    [
+        ([("F7", "A4/1"), ("Bb7", "D5/1"), ("F7", "C5/1")], "F major", True, "F major"),
+        ([("Fmaj7", "A4/1"), ("Bb7", "D5/1"), ("F6", "C5/1")], "F major", False, "F major"),
+        ([("Dm7", "A4/1"), ("A7", "C#5/1"), ("Dm6", "D5/1")], "F major", False, "D minor"),
+    ],
+)
+def test_the_setting_is_read_off_the_chords(bars: list[tuple[str, str]], key: str, blues: bool, found: str) -> None:
     region = with_setting(make_solo(bars, key=key)).keys[0]
     assert (str(region.key), region.blues) == (found, blues)

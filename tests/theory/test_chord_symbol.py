@@ -41,19 +41,46 @@ def test_everyday_spellings(row: dict[str, str]) -> None:
     assert parse_chord_symbol(write_chord_symbol(symbol)) == symbol
 
 
-@pytest.mark.parametrize(("text", "normal"), [
-    ("C7+5", "C7#5"), ("C9+5", "C9#5"), ("CM7+5", "Cmaj7#5"), ("Cm+5", "Cm#5"), ("Cm7+", "Cm7#5"), ("C+9", "C9#5"),
-    ("C7+9", "C7#9"), ("C7-9", "C7b9"), ("C2", "C(add9)"), ("Co(maj7)", "Cdim(maj7)"), ("Bb∆9/D", "Bbmaj9/D"),
-    ("F#-7b5", "F#m7b5"), (" Gm7 ", "Gm7"), ("Cma7", "Cmaj7"), ("Cmadd9", "Cm(add9)"), ("G7(♭9 ♯11 13)", "G13(b9,#11)"),
-])
+@pytest.mark.parametrize(
+    ("text", "normal"),
+    [
+        ("C7+5", "C7#5"),
+        ("C9+5", "C9#5"),
+        ("CM7+5", "Cmaj7#5"),
+        ("Cm+5", "Cm#5"),
+        ("Cm7+", "Cm7#5"),
+        ("C+9", "C9#5"),
+        ("C7+9", "C7#9"),
+        ("C7-9", "C7b9"),
+        ("C2", "C(add9)"),
+        ("Co(maj7)", "Cdim(maj7)"),
+        ("Bb∆9/D", "Bbmaj9/D"),
+        ("F#-7b5", "F#m7b5"),
+        (" Gm7 ", "Gm7"),
+        ("Cma7", "Cmaj7"),
+        ("Cmadd9", "Cm(add9)"),
+        ("G7(♭9 ♯11 13)", "G13(b9,#11)"),
+    ],
+)
 def test_normal_form(text: str, normal: str) -> None:
     assert write_chord_symbol(parse_chord(text)) == normal
 
 
-@pytest.mark.parametrize(("text", "position"), [
-    ("Hm7", 0), ("C7##", 2), ("", 0), ("Cfoo", 1), ("C/", 1), ("c7", 0), ("C7b", 2), ("Cm7-", 3), ("C7(b8)", 3),
-    ("  Hm7", 2),
-])
+@pytest.mark.parametrize(
+    ("text", "position"),
+    [
+        ("Hm7", 0),
+        ("C7##", 2),
+        ("", 0),
+        ("Cfoo", 1),
+        ("C/", 1),
+        ("c7", 0),
+        ("C7b", 2),
+        ("Cm7-", 3),
+        ("C7(b8)", 3),
+        ("  Hm7", 2),
+    ],
+)
 def test_errors_say_where(text: str, position: int) -> None:
     with pytest.raises(ChordSymbolError) as caught:
         parse_chord_symbol(text)
@@ -105,11 +132,26 @@ def test_degrees_sound_as_they_say(chord: Chord, pitch_class: int) -> None:
     assert chord.name_of(degree).pitch_class == pitch_class
 
 
-@pytest.mark.parametrize(("symbol", "pitch_class", "degree"), [
-    ("Cm7", 3, "b3"), ("C7", 3, "#9"), ("C7sus", 5, "4"), ("C7", 5, "11"), ("Cm7b5", 6, "b5"), ("C7", 6, "#11"),
-    ("C7#5", 8, "#5"), ("C7", 8, "b13"), ("Cdim7", 9, "bb7"), ("C6", 9, "6"), ("C", 9, "6"), ("C7", 9, "13"),
-    ("Csus2", 2, "2"), ("C7", 2, "9"), ("C7alt", 8, "b13"),
-])
+@pytest.mark.parametrize(
+    ("symbol", "pitch_class", "degree"),
+    [
+        ("Cm7", 3, "b3"),
+        ("C7", 3, "#9"),
+        ("C7sus", 5, "4"),
+        ("C7", 5, "11"),
+        ("Cm7b5", 6, "b5"),
+        ("C7", 6, "#11"),
+        ("C7#5", 8, "#5"),
+        ("C7", 8, "b13"),
+        ("Cdim7", 9, "bb7"),
+        ("C6", 9, "6"),
+        ("C", 9, "6"),
+        ("C7", 9, "13"),
+        ("Csus2", 2, "2"),
+        ("C7", 2, "9"),
+        ("C7alt", 8, "b13"),
+    ],
+)
 def test_degree_names(symbol: str, pitch_class: int, degree: str) -> None:
     assert parse_chord(symbol).degree_of(pitch_class) == degree
 

@@ -7,9 +7,16 @@ from gavotte.theory.meter import Meter, MeterError
 from gavotte.theory.scale import SCALES, Scale
 
 
-@pytest.mark.parametrize(("text", "mode", "fifths"), [
-    ("Bb major", "", -2), ("C minor", "", -3), ("D minor", "dorian", 0), ("F# major", "", 6), ("Eb major", "lydian", -2),
-])
+@pytest.mark.parametrize(
+    ("text", "mode", "fifths"),
+    [
+        ("Bb major", "", -2),
+        ("C minor", "", -3),
+        ("D minor", "dorian", 0),
+        ("F# major", "", 6),
+        ("Eb major", "lydian", -2),
+    ],
+)
 def test_key_signatures(text: str, mode: str, fifths: int) -> None:
     key = Key.parse(text, mode)
     assert key.fifths == fifths
@@ -26,11 +33,21 @@ def test_what_is_no_key_is_refused(text: str) -> None:
         Key.parse(text)
 
 
-@pytest.mark.parametrize(("meter", "grouping", "strong", "beats"), [
-    ("4/4", "", [0, 2], 4), ("3/4", "", [0], 3), ("2/4", "", [0], 2), ("5/4", "3+2", [0, 3], 5),
-    ("5/4", "2+3", [0, 2], 5), ("6/8", "", [0], 2), ("9/8", "", [0], 3), ("12/8", "", [0, 3], 4), ("7/4", "", [0, 4], 7),
-    ("2/2", "", [0, 2], 4),
-])
+@pytest.mark.parametrize(
+    ("meter", "grouping", "strong", "beats"),
+    [
+        ("4/4", "", [0, 2], 4),
+        ("3/4", "", [0], 3),
+        ("2/4", "", [0], 2),
+        ("5/4", "3+2", [0, 3], 5),
+        ("5/4", "2+3", [0, 2], 5),
+        ("6/8", "", [0], 2),
+        ("9/8", "", [0], 3),
+        ("12/8", "", [0, 3], 4),
+        ("7/4", "", [0, 4], 7),
+        ("2/2", "", [0, 2], 4),
+    ],
+)
 def test_strong_beats(meter: str, grouping: str, strong: list[int], beats: int) -> None:
     parsed = Meter.parse(meter, grouping)
     assert [beat.offset for beat in parsed.beats if beat.strong] == strong
@@ -38,10 +55,17 @@ def test_strong_beats(meter: str, grouping: str, strong: list[int], beats: int) 
     assert sum(beat.length for beat in parsed.beats) == parsed.bar_length
 
 
-@pytest.mark.parametrize(("meter", "offset", "name"), [
-    ("4/4", "0", "beat 1"), ("4/4", "3/2", "the and of 2"), ("4/4", "7/3", "the second triplet of 3"),
-    ("4/4", "15/4", "the last sixteenth of 4"), ("12/8", "2", "the second eighth of 2"), ("4/4", "1/5", "just after beat 1"),
-])
+@pytest.mark.parametrize(
+    ("meter", "offset", "name"),
+    [
+        ("4/4", "0", "beat 1"),
+        ("4/4", "3/2", "the and of 2"),
+        ("4/4", "7/3", "the second triplet of 3"),
+        ("4/4", "15/4", "the last sixteenth of 4"),
+        ("12/8", "2", "the second eighth of 2"),
+        ("4/4", "1/5", "just after beat 1"),
+    ],
+)
 def test_places_are_counted_as_players_do(meter: str, offset: str, name: str) -> None:
     assert Meter.parse(meter).place_name(Fraction(offset)) == name
 

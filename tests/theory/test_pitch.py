@@ -7,11 +7,29 @@ from gavotte.theory.pitch import LETTERS, Pitch, PitchError, PitchName, respelle
 
 names = st.builds(PitchName, st.sampled_from(LETTERS), st.integers(-2, 2))
 pitches = st.builds(Pitch, st.sampled_from(LETTERS), st.integers(-1, 1), st.integers(0, 8))
-EVERYDAY = [Interval(s, m) for s, m in ((0, 0), (1, 1), (1, 2), (2, 3), (2, 4), (3, 5), (3, 6), (4, 7), (5, 8),
-                                        (5, 9), (6, 10), (6, 11), (7, 12))]
+EVERYDAY = [
+    Interval(s, m)
+    for s, m in (
+        (0, 0),
+        (1, 1),
+        (1, 2),
+        (2, 3),
+        (2, 4),
+        (3, 5),
+        (3, 6),
+        (4, 7),
+        (5, 8),
+        (5, 9),
+        (6, 10),
+        (6, 11),
+        (7, 12),
+    )
+]
 
 
-@pytest.mark.parametrize(("text", "midi"), [("C4", 60), ("Cb4", 59), ("B#3", 60), ("Eb5", 75), ("F##2", 43), ("C-1", 0)])
+@pytest.mark.parametrize(
+    ("text", "midi"), [("C4", 60), ("Cb4", 59), ("B#3", 60), ("Eb5", 75), ("F##2", 43), ("C-1", 0)]
+)
 def test_pitch_sounds(text: str, midi: int) -> None:
     assert Pitch.parse(text).midi == midi
     assert str(Pitch.parse(text)) == text
@@ -59,9 +77,17 @@ def test_respelling_refuses_another_sound() -> None:
         respelled(Pitch.parse("D4"), PitchName("E", -1))
 
 
-@pytest.mark.parametrize(("steps", "semitones", "name"), [
-    (2, 3, "minor third"), (1, 3, "augmented second"), (4, 6, "diminished fifth"), (-3, -5, "perfect fourth"),
-    (7, 12, "perfect octave"), (8, 13, "minor ninth"), (6, 9, "diminished seventh"),
-])
+@pytest.mark.parametrize(
+    ("steps", "semitones", "name"),
+    [
+        (2, 3, "minor third"),
+        (1, 3, "augmented second"),
+        (4, 6, "diminished fifth"),
+        (-3, -5, "perfect fourth"),
+        (7, 12, "perfect octave"),
+        (8, 13, "minor ninth"),
+        (6, 9, "diminished seventh"),
+    ],
+)
 def test_intervals_have_names(steps: int, semitones: int, name: str) -> None:
     assert Interval(steps, semitones).name == name

@@ -45,18 +45,21 @@ def test_documents_return_the_lick() -> None:
         read_lick(write_lick(lick).replace(b'"version":1', b'"version":2'))
 
 
-@pytest.mark.parametrize(("bars", "settings", "words"), [
-    ([("Dm7", "D5/1"), ("G7", "B4/1"), ("Cmaj7", "C5/1")], {}, "long ii-V-I"),
-    ([("Dm7 G7", "D5/2 B4/2"), ("Cmaj7", "C5/1")], {}, "short ii-V-I"),
-    ([("Dm7b5 G7", "D5/2 B4/2"), ("Cm6", "C5/1")], {}, "short minor ii-V-i"),
-    ([("Dm7", "D5/1"), ("G7", "B4/1")], {}, "long ii-V"),
-    ([("G7", "B4/1"), ("Cmaj7", "C5/1")], {}, "V-I"),
-    ([("C7", "E5/1"), ("F7", "A5/1")], {"blues": True}, "I7 to IV7"),
-    ([("G7alt", "B4/1")], {}, "altered dominant"),
-    ([("Dm7", "D5/1")], {}, "minor chord"),
-    ([("Cmaj7 A7 Dm7 G7", "C5/4 E5 F5 G5")], {}, "turnaround I VI ii V"),
-    ([("Cmaj7 Fm6 Em7 Eb7", "C5/4 Ab5 G5 G5")], {}, "I iv iii ♭III7"),
-])
+@pytest.mark.parametrize(
+    ("bars", "settings", "words"),
+    [
+        ([("Dm7", "D5/1"), ("G7", "B4/1"), ("Cmaj7", "C5/1")], {}, "long ii-V-I"),
+        ([("Dm7 G7", "D5/2 B4/2"), ("Cmaj7", "C5/1")], {}, "short ii-V-I"),
+        ([("Dm7b5 G7", "D5/2 B4/2"), ("Cm6", "C5/1")], {}, "short minor ii-V-i"),
+        ([("Dm7", "D5/1"), ("G7", "B4/1")], {}, "long ii-V"),
+        ([("G7", "B4/1"), ("Cmaj7", "C5/1")], {}, "V-I"),
+        ([("C7", "E5/1"), ("F7", "A5/1")], {"blues": True}, "I7 to IV7"),
+        ([("G7alt", "B4/1")], {}, "altered dominant"),
+        ([("Dm7", "D5/1")], {}, "minor chord"),
+        ([("Cmaj7 A7 Dm7 G7", "C5/4 E5 F5 G5")], {}, "turnaround I VI ii V"),
+        ([("Cmaj7 Fm6 Em7 Eb7", "C5/4 Ab5 G5 G5")], {}, "I iv iii ♭III7"),
+    ],
+)
 def test_harmonic_context_by_function(bars: list[tuple[str, str]], settings: dict[str, bool], words: str) -> None:
     assert context(make_solo(bars, **settings)) == words  # type: ignore[arg-type]
 

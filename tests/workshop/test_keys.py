@@ -20,9 +20,13 @@ def lick(solo: Solo) -> Lick:
     return keep_lick(solo, "id", label_solo(solo), solo.notes[0].id, solo.notes[-1].id)
 
 
-@pytest.mark.parametrize(("order", "tonics"), [
-    (KeyOrder.CIRCLE, "Bb Eb Ab Db Gb B E A D G C F"), (KeyOrder.CHROMATIC, "Bb B C Db D Eb E F Gb G Ab A"),
-])
+@pytest.mark.parametrize(
+    ("order", "tonics"),
+    [
+        (KeyOrder.CIRCLE, "Bb Eb Ab Db Gb B E A D G C F"),
+        (KeyOrder.CHROMATIC, "Bb B C Db D Eb E F Gb G Ab A"),
+    ],
+)
 def test_twelve_keys_in_order(order: KeyOrder, tonics: str) -> None:
     keys = in_all_keys(make_solo(LINE, key="Bb major"), order)
     assert " ".join(str(item.key.tonic) for item in keys) == tonics

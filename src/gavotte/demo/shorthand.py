@@ -59,8 +59,15 @@ def write_out(bars: Sequence[tuple[str, str]], bar_length: Fraction, pickup: Fra
             grace = bool(match["grace"])
             duration = Fraction(0) if grace else length
             if match["pitch"] != "r":
-                note = Note(f"n{len(notes)}", onset, duration, Pitch.parse(match["pitch"]), grace=grace,
-                            marks=_marks(match["marks"]), uncertain="?" in match["marks"])
+                note = Note(
+                    f"n{len(notes)}",
+                    onset,
+                    duration,
+                    Pitch.parse(match["pitch"]),
+                    grace=grace,
+                    marks=_marks(match["marks"]),
+                    uncertain="?" in match["marks"],
+                )
                 if tied:
                     first = notes.pop()
                     note = replace(first, duration=first.duration + duration)

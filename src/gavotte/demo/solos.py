@@ -90,9 +90,16 @@ def ferry() -> Solo:
     trumpet = instrument_named("Trumpet")
     assert trumpet is not None
     return Solo(
-        title="Lamplight on the Ferry", player="Odo Vantongeren", instrument=trumpet, style="medium swing",
-        tempo=Fraction(148), pickup=Fraction(1), meters=(MeterRegion(Fraction(0), COMMON_TIME),),
-        keys=(KeyRegion(Fraction(0), Key.parse("F major")),), chords=written.chords, notes=written.notes,
+        title="Lamplight on the Ferry",
+        player="Odo Vantongeren",
+        instrument=trumpet,
+        style="medium swing",
+        tempo=Fraction(148),
+        pickup=Fraction(1),
+        meters=(MeterRegion(Fraction(0), COMMON_TIME),),
+        keys=(KeyRegion(Fraction(0), Key.parse("F major")),),
+        chords=written.chords,
+        notes=written.notes,
         sections=tuple(Section(Fraction(32 * k), label) for k, label in enumerate("AABA")),
     )
 
@@ -103,9 +110,15 @@ def bucket() -> Solo:
     guitar = instrument_named("Guitar")
     assert guitar is not None
     return Solo(
-        title="Two-Bucket Blues", player="Ilka Rosenquill", instrument=guitar, style="jazz blues",
-        tempo=Fraction(126), pickup=Fraction(1), meters=(MeterRegion(Fraction(0), COMMON_TIME),),
-        keys=(KeyRegion(Fraction(0), Key.parse("Bb major"), blues=True),), chords=written.chords,
+        title="Two-Bucket Blues",
+        player="Ilka Rosenquill",
+        instrument=guitar,
+        style="jazz blues",
+        tempo=Fraction(126),
+        pickup=Fraction(1),
+        meters=(MeterRegion(Fraction(0), COMMON_TIME),),
+        keys=(KeyRegion(Fraction(0), Key.parse("Bb major"), blues=True),),
+        chords=written.chords,
         # Written down as a guitarist reads it, an octave above the sound.
         notes=tuple(replace(note, pitch=note.pitch.transposed(-OCTAVE)) for note in written.notes),
         sections=(Section(Fraction(0), "1st chorus"), Section(Fraction(48), "2nd chorus")),

@@ -53,8 +53,12 @@ class VoiceDialog(_Dialog):
         self.voices.set_palette(palette)
         self.voices.setMinimumHeight(220)
         for index, voice in enumerate(score.voices):
-            self.voices.add_row(str(index), f"{voice.part_name}, voice {voice.voice}", _about(voice),
-                                "likely the lead" if index == 0 else "")
+            self.voices.add_row(
+                str(index),
+                f"{voice.part_name}, voice {voice.voice}",
+                _about(voice),
+                "likely the lead" if index == 0 else "",
+            )
         self.voices.setCurrentRow(0)
         self.voices.itemActivated.connect(lambda _: self.accept())
         text = QLabel("The score holds several lines. Gavotte reads one of them as the solo.")

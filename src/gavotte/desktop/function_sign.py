@@ -12,8 +12,13 @@ from gavotte.solo.document import Function
 from gavotte.solo.label import Label
 
 # How far below the icon's top the ground lies, so that each mark stands in the middle.
-_GROUND = {Function.CHORD: 1.85, Function.EXTENSION: 2.3, Function.PASSING: 2.15, Function.APPROACH: 2.2,
-           Function.OUTSIDE: 4.65}
+_GROUND = {
+    Function.CHORD: 1.85,
+    Function.EXTENSION: 2.3,
+    Function.PASSING: 2.15,
+    Function.APPROACH: 2.2,
+    Function.OUTSIDE: 4.65,
+}
 
 
 def function_icon(function: Function, palette: Palette, size: int = 20) -> QIcon:

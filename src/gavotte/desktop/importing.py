@@ -116,9 +116,7 @@ class Importer(QObject):
 
 def _bytes(path: Path) -> bytes:
     if path.suffix.lower() not in SUFFIXES:
-        raise FormatError(
-            f"Gavotte reads MusicXML ({', '.join(SUFFIXES)}), not “{path.suffix or path.name}” files."
-        )
+        raise FormatError(f"Gavotte reads MusicXML ({', '.join(SUFFIXES)}), not “{path.suffix or path.name}” files.")
     if path.stat().st_size > MAX_FILE_BYTES:
         raise FormatError("The file is larger than any solo; it was not read.")
     return path.read_bytes()

@@ -54,8 +54,7 @@ class KeyboardStrip(QWidget):
                 painter.drawRect(QRectF(x - white_width * 0.32, 0, white_width * 0.64, self.height() * 0.58))
                 self._paint_sign(painter, k // 7, black, x, self.height() * 0.58 - 12, True)
 
-    def _paint_sign(self, painter: QPainter, octave: int, pitch_class: int, x: float, y: float,
-                    on_black: bool) -> None:
+    def _paint_sign(self, painter: QPainter, octave: int, pitch_class: int, x: float, y: float, on_black: bool) -> None:
         palette = self.palette_in_use
         colour = QColor(palette.on_black_key if on_black else palette.on_white_key)
         if pitch_class in self._tones:

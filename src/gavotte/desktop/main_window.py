@@ -72,9 +72,7 @@ class MainWindow(QMainWindow):
         self._undo = QUndoGroup(self)
         self._undo.addStack(self._library_edits)
         self._undo.addStack(self.session.undo_stack)
-        self._desks: dict[str, QWidget] = {
-            "shelf": self.shelf, "label": self.label, "vocabulary": self.vocabulary
-        }
+        self._desks: dict[str, QWidget] = {"shelf": self.shelf, "label": self.label, "vocabulary": self.vocabulary}
         self._lay_out()
         self._make_actions()
         self._connect()
@@ -123,8 +121,9 @@ class MainWindow(QMainWindow):
         self._view_menu(_menu(bar.addMenu("&View")))
         self._help_menu(_menu(bar.addMenu("&Help")))
 
-    def _action(self, menu: QMenu, text: str, keys: str, then: Callable[[], object],
-                scope: QWidget | None = None) -> QAction:
+    def _action(
+        self, menu: QMenu, text: str, keys: str, then: Callable[[], object], scope: QWidget | None = None
+    ) -> QAction:
         """A menu entry; with ``scope`` its shortcut works only there."""
         action = QAction(text, self)
         if keys:
@@ -157,10 +156,15 @@ class MainWindow(QMainWindow):
     def _label_menu(self, menu: QMenu) -> None:
         self._label_actions: list[QAction] = []
         for function, word in FUNCTION_WORDS.items():
-            self._label_actions.append(self._action(
-                menu, f"Call it {word.lower()}", FUNCTION_KEYS[function], partial(self.label.decide, function),
-                self.label,
-            ))
+            self._label_actions.append(
+                self._action(
+                    menu,
+                    f"Call it {word.lower()}",
+                    FUNCTION_KEYS[function],
+                    partial(self.label.decide, function),
+                    self.label,
+                )
+            )
         self._label_actions.append(
             self._action(menu, "Take the decision back", "Backspace", self.session.take_back, self.label)
         )
@@ -168,8 +172,7 @@ class MainWindow(QMainWindow):
         page = self.label.page
         self._label_actions += [
             self._action(menu, "Next note in doubt", "Tab", partial(self.session.select_in_doubt, 1), page),
-            self._action(menu, "Previous note in doubt", "Shift+Tab", partial(self.session.select_in_doubt, -1),
-                         page),
+            self._action(menu, "Previous note in doubt", "Shift+Tab", partial(self.session.select_in_doubt, -1), page),
             self._action(menu, "Go to the note card", "F6", self._switch_focus, self.label),
         ]
         # Qt has a key of its own for Tab with Shift.
@@ -334,9 +337,7 @@ class MainWindow(QMainWindow):
             return
         self.vocabulary.refresh(lick_id)
         self._show_counts()
-        self.notice.say(
-            f"Kept “{dialog.lick.name}”.", "See it in all keys", partial(self._show_in_all_keys, lick_id)
-        )
+        self.notice.say(f"Kept “{dialog.lick.name}”.", "See it in all keys", partial(self._show_in_all_keys, lick_id))
 
     def _show_in_all_keys(self, lick_id: str) -> None:
         self.open_lick(lick_id)
@@ -349,24 +350,30 @@ class MainWindow(QMainWindow):
             self.session.close()
             self.session.solo_opened.emit()
         self._edit_library(
-            f"Delete {title}", partial(self._library.delete_solo, solo_id),
-            partial(self._library.restore_solo, solo_id), f"{title} was deleted.",
+            f"Delete {title}",
+            partial(self._library.delete_solo, solo_id),
+            partial(self._library.restore_solo, solo_id),
+            f"{title} was deleted.",
         )
 
     def delete_lick(self, lick_id: str) -> None:
         """Take a lick out of the vocabulary; can be undone."""
         name = next((e.name for e in self._library.licks() if e.id == lick_id), "The lick")
         self._edit_library(
-            f"Delete {name}", partial(self._library.delete_lick, lick_id),
-            partial(self._library.restore_lick, lick_id), f"“{name}” was deleted.",
+            f"Delete {name}",
+            partial(self._library.delete_lick, lick_id),
+            partial(self._library.restore_lick, lick_id),
+            f"“{name}” was deleted.",
         )
 
     def rename_lick(self, lick_id: str, name: str) -> None:
         """Give a lick another name; can be undone."""
         lick = self._library.lick(lick_id)
         self._edit_library(
-            "Rename the lick", partial(self._library.save_lick, lick_id, lick.renamed(name)),
-            partial(self._library.save_lick, lick_id, lick), "",
+            "Rename the lick",
+            partial(self._library.save_lick, lick_id, lick.renamed(name)),
+            partial(self._library.save_lick, lick_id, lick),
+            "",
         )
 
     def _edit_library(self, text: str, do: Callable[[], None], undo: Callable[[], None], message: str) -> None:
@@ -443,16 +450,23 @@ class MainWindow(QMainWindow):
         rows = "".join(
             f"<tr><td style='padding-right:24px'><b>{keys}</b></td><td>{what}</td></tr>" for keys, what in KEYS
         )
-        QMessageBox(QMessageBox.Icon.NoIcon, "Keys", f"<table cellpadding='3'>{rows}</table>",
-                    QMessageBox.StandardButton.Close, self).open()
+        QMessageBox(
+            QMessageBox.Icon.NoIcon,
+            "Keys",
+            f"<table cellpadding='3'>{rows}</table>",
+            QMessageBox.StandardButton.Close,
+            self,
+        ).open()
 
     def _show_about(self) -> None:
         QMessageBox(
-            QMessageBox.Icon.NoIcon, "About Gavotte",
+            QMessageBox.Icon.NoIcon,
+            "About Gavotte",
             f"<b>Gavotte {__version__}</b><br>The function of every note of a transcribed solo, and the "
             "vocabulary that comes out of it.<br><br>GPL 3 or later. Text set in M PLUS 1p (OFL); "
             "music engraved by verovio (LGPL).",
-            QMessageBox.StandardButton.Close, self,
+            QMessageBox.StandardButton.Close,
+            self,
         ).open()
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
@@ -483,5 +497,3 @@ KEYS = (
 def _menu(menu: QMenu | None) -> QMenu:
     assert menu is not None
     return menu
-
-

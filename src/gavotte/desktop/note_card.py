@@ -188,10 +188,12 @@ class NoteCard(QScrollArea):
             self.target.setText(f"→  Leads into {goal.pitch.shown}{goal.pitch.octave}")
             self.target.setToolTip("Point at it to see it on the page; click to go there")
         self.sustained.setVisible(bool(label.sustained))
-        self.sustained.setText("\n".join(
-            f"It sounds on and becomes the {shown_degree(s.degree)} of {shown_chord(parse_chord_symbol(s.chord))}."
-            for s in label.sustained
-        ))
+        self.sustained.setText(
+            "\n".join(
+                f"It sounds on and becomes the {shown_degree(s.degree)} of {shown_chord(parse_chord_symbol(s.chord))}."
+                for s in label.sustained
+            )
+        )
         self.sure.setText(sureness(label.confidence, label.decided))
         self.take_back.setVisible(label.decided)
 
@@ -217,9 +219,7 @@ class NoteCard(QScrollArea):
         button.setIcon(function_icon(alternative.function, self.palette_in_use))
         button.setStyleSheet("text-align: left; padding: 4px 8px;")
         button.setToolTip("Call it this instead")
-        button.clicked.connect(
-            lambda: self.function_chosen.emit(alternative.function, alternative.device)
-        )
+        button.clicked.connect(lambda: self.function_chosen.emit(alternative.function, alternative.device))
         self.alternative_buttons.append(button)
         text = QLabel(alternative.reason)
         text.setObjectName("quiet")
@@ -237,7 +237,9 @@ class NoteCard(QScrollArea):
         self.chord.setText(f"{name}    {tones}")
         self.scale.setText(f"Local scale: {span.scale.name}")
         self.strip.show_chord(
-            chord.tone_classes, span.scale.pitch_classes, midi,
+            chord.tone_classes,
+            span.scale.pitch_classes,
+            midi,
             f"{name}: chord tones {tones}; local scale {span.scale.name}",
         )
 

@@ -53,9 +53,7 @@ class RowDelegate(QStyledItemDelegate):
         painter.drawText(rect.adjusted(12, 6, 0, 0), Qt.AlignmentFlag.AlignLeft, name)
         painter.setPen(QColor(palette.quiet_text))
         painter.setFont(font(SMALL))
-        detail = QFontMetrics(font(SMALL)).elidedText(
-            index.data(DETAIL_ROLE) or "", Qt.TextElideMode.ElideRight, room
-        )
+        detail = QFontMetrics(font(SMALL)).elidedText(index.data(DETAIL_ROLE) or "", Qt.TextElideMode.ElideRight, room)
         painter.drawText(rect.adjusted(12, 30, 0, 0), Qt.AlignmentFlag.AlignLeft, detail)
         painter.restore()
 

@@ -166,9 +166,7 @@ class SoloSession(QObject):
         """Ids of the notes whose labels want a look, in order."""
         if self.solo is None:
             return []
-        return [
-            note.id for note in self.solo.notes if note.id in self.labels and self.labels[note.id].in_doubt
-        ]
+        return [note.id for note in self.solo.notes if note.id in self.labels and self.labels[note.id].in_doubt]
 
     def select_in_doubt(self, step: int) -> bool:
         """Select the next (1) or previous (-1) note in doubt, around the end; False where there is none."""

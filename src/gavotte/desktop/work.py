@@ -16,8 +16,9 @@ class _Signals(QObject):
 class Job(QRunnable):
     """One piece of work. ``cancel`` keeps its result from being delivered."""
 
-    def __init__(self, function: Callable[[], Any], on_done: Callable[[Any], None],
-                 on_failed: Callable[[Exception], None]) -> None:
+    def __init__(
+        self, function: Callable[[], Any], on_done: Callable[[Any], None], on_failed: Callable[[Exception], None]
+    ) -> None:
         super().__init__()
         self.setAutoDelete(False)
         self._function = function
@@ -54,8 +55,9 @@ class Job(QRunnable):
 _running: set[Job] = set()
 
 
-def run_beside(function: Callable[[], Any], on_done: Callable[[Any], None],
-               on_failed: Callable[[Exception], None]) -> Job:
+def run_beside(
+    function: Callable[[], Any], on_done: Callable[[Any], None], on_failed: Callable[[Exception], None]
+) -> Job:
     """Start ``function`` in a worker thread; one of the two callbacks follows in the interface's thread."""
     job = Job(function, on_done, on_failed)
     pool = QThreadPool.globalInstance()

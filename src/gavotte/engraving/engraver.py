@@ -19,10 +19,26 @@ LINE_WIDTH = 21000.0
 BARS_PER_LINE = 4
 
 _OPTIONS = {
-    "pageWidth": 2100, "pageHeight": 2970, "adjustPageHeight": True, "breaks": "auto", "minLastJustification": 0,
-    "header": "none", "footer": "none", "svgRemoveXlink": True, "svgViewBox": True, "svgFormatRaw": True,
-    "pageMarginLeft": 40, "pageMarginRight": 20, "pageMarginTop": 20, "pageMarginBottom": 20, "mnumInterval": 0,
-    "lyricSize": 6.0, "lyricWordSpace": 0.5, "smuflTextFont": "none", "spacingNonLinear": 0.6, "spacingLinear": 0.25,
+    "pageWidth": 2100,
+    "pageHeight": 2970,
+    "adjustPageHeight": True,
+    "breaks": "auto",
+    "minLastJustification": 0,
+    "header": "none",
+    "footer": "none",
+    "svgRemoveXlink": True,
+    "svgViewBox": True,
+    "svgFormatRaw": True,
+    "pageMarginLeft": 40,
+    "pageMarginRight": 20,
+    "pageMarginTop": 20,
+    "pageMarginBottom": 20,
+    "mnumInterval": 0,
+    "lyricSize": 6.0,
+    "lyricWordSpace": 0.5,
+    "smuflTextFont": "none",
+    "spacingNonLinear": 0.6,
+    "spacingLinear": 0.25,
 }
 
 
@@ -71,8 +87,7 @@ class EngravedLine:
             element = self.drawing.by_id(event_id)
             if element is None or element.head is None:
                 continue
-            placed.append(PlacedNote(event.note, element.head.centre[0], element.head,
-                                     tuple(parts[event.note.id])))
+            placed.append(PlacedNote(event.note, element.head.centre[0], element.head, tuple(parts[event.note.id])))
         return tuple(placed)
 
     @cached_property
@@ -116,9 +131,13 @@ class EngravedLine:
     @property
     def _first_bar_left(self) -> float:
         """Where the first bar's music may begin: right of clef, signature and meter."""
-        heads = [e.box.right for e in self.drawing.elements
-                 if e.box is not None and e.kind in ("clef", "keySig", "meterSig")
-                 and (not self.barlines or e.box.right < self.barlines[0])]
+        heads = [
+            e.box.right
+            for e in self.drawing.elements
+            if e.box is not None
+            and e.kind in ("clef", "keySig", "meterSig")
+            and (not self.barlines or e.box.right < self.barlines[0])
+        ]
         return max(heads, default=0.0) + 0.8 * STAFF_SPACE
 
     @cached_property
@@ -160,7 +179,12 @@ class Engraver:
         self._width = 0
 
     def line(
-        self, notation: Notation, first: int, last: int, degrees: dict[str, str], show_meter: bool,
+        self,
+        notation: Notation,
+        first: int,
+        last: int,
+        degrees: dict[str, str],
+        show_meter: bool,
         staff: Staff | None = None,
     ) -> list[EngravedLine]:
         """Set bars ``first`` up to ``last``; a line too dense for its width comes back as two or more."""
@@ -172,9 +196,8 @@ class Engraver:
         drawing = self._reader.read(self._toolkit.renderToSVG(1))
         if drawing.systems > 1 and last - first > 1:
             half = first + max(1, min(drawing.bars_in_first_system, (last - first + 1) // 2))
-            return (
-                self.line(notation, first, half, degrees, show_meter, staff)
-                + self.line(notation, half, last, degrees, False, staff)
+            return self.line(notation, first, half, degrees, show_meter, staff) + self.line(
+                notation, half, last, degrees, False, staff
             )
         return [EngravedLine(first, last, drawing, source)]
 

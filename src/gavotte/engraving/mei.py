@@ -16,7 +16,9 @@ from gavotte.solo.document import Articulation, ChordEvent, Instrument, Solo
 from gavotte.theory.pitch import Pitch
 
 _ARTICULATIONS = {
-    Articulation.ACCENT: "acc", Articulation.STACCATO: "stacc", Articulation.TENUTO: "ten",
+    Articulation.ACCENT: "acc",
+    Articulation.STACCATO: "stacc",
+    Articulation.TENUTO: "ten",
     Articulation.MARCATO: "marc",
 }
 
@@ -105,9 +107,7 @@ class _Writer:
             f'meter.unit="{meter.unit}"{visible}/></staffGrp></scoreDef><section>'
         )
 
-    def _bar(
-        self, written: WrittenBar, before: WrittenBar | None, later: tuple[WrittenBar, ...], index: int
-    ) -> None:
+    def _bar(self, written: WrittenBar, before: WrittenBar | None, later: tuple[WrittenBar, ...], index: int) -> None:
         bar = written.bar
         if before is not None and (before.bar.meter != bar.meter or before.key.fifths != written.key.fifths):
             self.out.append(
@@ -175,11 +175,12 @@ class _Writer:
         if not event.tied_from:
             inner = "".join(
                 f'<artic artic="{_ARTICULATIONS[mark.articulation]}"/>'
-                for mark in note.marks if mark.articulation in _ARTICULATIONS
+                for mark in note.marks
+                if mark.articulation in _ARTICULATIONS
             )
             degree = self.degrees.get(note.id, "")
             if degree:
-                inner += f"<verse n=\"1\"><syl>{escape(degree)}</syl></verse>"
+                inner += f'<verse n="1"><syl>{escape(degree)}</syl></verse>'
         self.out.append(
             f'<note xml:id="{event_id}" pname="{pitch.letter.lower()}" oct="{pitch.octave}" '
             f"{duration}{accidental}{extras}>{inner}</note>"

@@ -203,15 +203,22 @@ def _pieces(
     for low, high in itertools.pairwise(cuts):
         inside = next((k for k, t in enumerate(tuplets) if t.start <= low < t.end), None)
         if inside is None:
-            pieces = [(a, b, None, value_of(b - a) or nearest_value(b - a))
-                      for a, b in split_at_beats(low, high, _meter_for(bar), note is None)]
+            pieces = [
+                (a, b, None, value_of(b - a) or nearest_value(b - a))
+                for a, b in split_at_beats(low, high, _meter_for(bar), note is None)
+            ]
         else:
             pieces = _tuplet_pieces(low, high, tuplets[inside], inside)
         stretches += pieces
     origin = bar.onset - bar.lead_in
     return [
         Event(
-            origin + low, high - low, value, note, part=k, tuplet=tuplet,
+            origin + low,
+            high - low,
+            value,
+            note,
+            part=k,
+            tuplet=tuplet,
             tied_on=note is not None and origin + high < note.end,
             tied_from=note is not None and origin + low > note.onset,
         )
@@ -291,7 +298,8 @@ def _halves_of_plain_eighths(events: list[Event], bar: Bar) -> set[Fraction]:
     halves: set[Fraction] = set()
     for half in (Fraction(0), Fraction(1)):
         inside = [
-            e for e in events
+            e
+            for e in events
             if half * 2 <= e.onset - origin < half * 2 + 2 and not (e.note is not None and e.note.grace)
         ]
         if len(inside) == 4 and all(e.value == Value(8, 0) and not e.is_rest and e.tuplet is None for e in inside):
@@ -302,8 +310,8 @@ def _halves_of_plain_eighths(events: list[Event], bar: Bar) -> set[Fraction]:
 def signature(fifths: int) -> dict[str, int]:
     """Which letters a key signature alters, and by how much."""
     if fifths >= 0:
-        return dict.fromkeys(_SHARP_ORDER[:min(fifths, 7)], 1)
-    return dict.fromkeys(_FLAT_ORDER[:min(-fifths, 7)], -1)
+        return dict.fromkeys(_SHARP_ORDER[: min(fifths, 7)], 1)
+    return dict.fromkeys(_FLAT_ORDER[: min(-fifths, 7)], -1)
 
 
 def _with_accidentals(events: list[Event], key: Key) -> tuple[Event, ...]:

@@ -113,10 +113,40 @@ _SVG = "{http://www.w3.org/2000/svg}"
 _NUMBERS = re.compile(r"[A-Za-z]|[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
 _TRANSFORM = re.compile(r"(translate|scale)\(([-\d.]+)(?:[ ,]+([-\d.]+))?\)")
 # Parts of a note are drawn with it; containers draw nothing of their own.
-_PARTS = {"notehead", "stem", "accid", "flag", "dots", "artic", "text", "rend", "keyAccid", "ledgerLines",
-          "multiRestNum", "meterSigGrp", "tupletNum", "tupletBracket", "num"}
-_CONTAINERS = {"page-margin", "mdiv", "score", "section", "pageMilestone", "systemMilestone", "system", "measure",
-               "layer", "tuplet", "pageMilestoneEnd", "systemMilestoneEnd", "ending", "graceGrp", ""}
+_PARTS = {
+    "notehead",
+    "stem",
+    "accid",
+    "flag",
+    "dots",
+    "artic",
+    "text",
+    "rend",
+    "keyAccid",
+    "ledgerLines",
+    "multiRestNum",
+    "meterSigGrp",
+    "tupletNum",
+    "tupletBracket",
+    "num",
+}
+_CONTAINERS = {
+    "page-margin",
+    "mdiv",
+    "score",
+    "section",
+    "pageMilestone",
+    "systemMilestone",
+    "system",
+    "measure",
+    "layer",
+    "tuplet",
+    "pageMilestoneEnd",
+    "systemMilestoneEnd",
+    "ending",
+    "graceGrp",
+    "",
+}
 _LEFT_OUT = {"verse", "mNum"}
 
 
@@ -230,8 +260,12 @@ class ShapeReader:
             elif tag in ("polygon", "polyline"):
                 _polygon(child, tag, dx, dy, current)
             elif tag == "rect":
-                box = Box(float(child.get("x", 0)) + dx, float(child.get("y", 0)) + dy,
-                          float(child.get("width", 0)), float(child.get("height", 0)))
+                box = Box(
+                    float(child.get("x", 0)) + dx,
+                    float(child.get("y", 0)) + dy,
+                    float(child.get("width", 0)),
+                    float(child.get("height", 0)),
+                )
                 current.rects.append(box)
                 current.grow(box)
             elif tag == "ellipse":
@@ -287,8 +321,12 @@ def _path(path: ET.Element, dx: float, dy: float, current: Element) -> None:
     box = bounds(operations)
     straight = len(operations) == 2 and operations[1][0] == "L"
     if straight and (box.width == 0 or box.height == 0):
-        rect = Box(box.x - (width / 2 if box.width == 0 else 0), box.y - (width / 2 if box.height == 0 else 0),
-                   box.width or width, box.height or width)
+        rect = Box(
+            box.x - (width / 2 if box.width == 0 else 0),
+            box.y - (width / 2 if box.height == 0 else 0),
+            box.width or width,
+            box.height or width,
+        )
         current.rects.append(rect)
         current.grow(rect)
         return
@@ -316,14 +354,16 @@ def _ellipse(ellipse: ET.Element, dx: float, dy: float, current: Element) -> Non
     cx, cy = float(ellipse.get("cx", 0)) + dx, float(ellipse.get("cy", 0)) + dy
     rx, ry = float(ellipse.get("rx", 0)), float(ellipse.get("ry", 0))
     k = 0.5523
-    current.paths.append([
-        ("M", (cx + rx, cy)),
-        ("C", (cx + rx, cy + k * ry, cx + k * rx, cy + ry, cx, cy + ry)),
-        ("C", (cx - k * rx, cy + ry, cx - rx, cy + k * ry, cx - rx, cy)),
-        ("C", (cx - rx, cy - k * ry, cx - k * rx, cy - ry, cx, cy - ry)),
-        ("C", (cx + k * rx, cy - ry, cx + rx, cy - k * ry, cx + rx, cy)),
-        ("Z", ()),
-    ])
+    current.paths.append(
+        [
+            ("M", (cx + rx, cy)),
+            ("C", (cx + rx, cy + k * ry, cx + k * rx, cy + ry, cx, cy + ry)),
+            ("C", (cx - k * rx, cy + ry, cx - rx, cy + k * ry, cx - rx, cy)),
+            ("C", (cx - rx, cy - k * ry, cx - k * rx, cy - ry, cx, cy - ry)),
+            ("C", (cx + k * rx, cy - ry, cx + rx, cy - k * ry, cx + rx, cy)),
+            ("Z", ()),
+        ]
+    )
     current.grow(Box(cx - rx, cy - ry, 2 * rx, 2 * ry))
 
 

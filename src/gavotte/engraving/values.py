@@ -44,9 +44,7 @@ def nearest_value(length: Fraction) -> Value:
 
 
 @lru_cache(maxsize=8192)
-def split_at_beats(
-    start: Fraction, end: Fraction, meter: Meter, rest: bool
-) -> tuple[tuple[Fraction, Fraction], ...]:
+def split_at_beats(start: Fraction, end: Fraction, meter: Meter, rest: bool) -> tuple[tuple[Fraction, Fraction], ...]:
     """Cut a sounding or silent stretch of one bar into (start, end) pieces that each have a written value.
 
     Positions are offsets from the barline.
@@ -65,9 +63,7 @@ def split_at_beats(
     return _whole_values(start, end)
 
 
-def _may_cross_middle(
-    start: Fraction, end: Fraction, meter: Meter, edges: set[Fraction], rest: bool
-) -> bool:
+def _may_cross_middle(start: Fraction, end: Fraction, meter: Meter, edges: set[Fraction], rest: bool) -> bool:
     if value_of(end - start) is None or start not in edges or end not in edges:
         return False
     if start == 0:
@@ -75,9 +71,7 @@ def _may_cross_middle(
     return not rest and meter.count == 4 and end - start == 2
 
 
-def _may_cross_beats(
-    start: Fraction, end: Fraction, meter: Meter, edges: set[Fraction], rest: bool
-) -> bool:
+def _may_cross_beats(start: Fraction, end: Fraction, meter: Meter, edges: set[Fraction], rest: bool) -> bool:
     value = value_of(end - start)
     if value is None or value.dots > 1:
         return False

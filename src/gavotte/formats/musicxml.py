@@ -42,9 +42,15 @@ from gavotte.theory.pitch import Pitch, PitchError, PitchName
 MAX_NOTES = 50_000
 
 _MARKS = {
-    "accent": Articulation.ACCENT, "strong-accent": Articulation.MARCATO, "staccato": Articulation.STACCATO,
-    "staccatissimo": Articulation.STACCATO, "tenuto": Articulation.TENUTO, "falloff": Articulation.FALL,
-    "scoop": Articulation.SCOOP, "trill-mark": Articulation.TRILL, "harmonic": Articulation.HARMONIC,
+    "accent": Articulation.ACCENT,
+    "strong-accent": Articulation.MARCATO,
+    "staccato": Articulation.STACCATO,
+    "staccatissimo": Articulation.STACCATO,
+    "tenuto": Articulation.TENUTO,
+    "falloff": Articulation.FALL,
+    "scoop": Articulation.SCOOP,
+    "trill-mark": Articulation.TRILL,
+    "harmonic": Articulation.HARMONIC,
 }
 _JOINED = {"hammer-on": Articulation.HAMMER_ON, "pull-off": Articulation.PULL_OFF}
 # Diatonic steps of a transposition that states only its semitones.
@@ -118,9 +124,7 @@ class Score:
 
     def __init__(self, root: ET.Element) -> None:
         self.title = _text(root, "work/work-title") or _text(root, "movement-title")
-        self.composer = next(
-            ((e.text or "").strip() for e in root.iter("creator") if e.get("type") == "composer"), ""
-        )
+        self.composer = next(((e.text or "").strip() for e in root.iter("creator") if e.get("type") == "composer"), "")
         measures = _measures_by_part(root)
         names = {e.get("id", ""): _text(e, "part-name") for e in root.iter("score-part")}
         self._lengths = _measure_lengths(measures)
@@ -139,9 +143,9 @@ class Score:
         for part in self._parts.values():
             for voice, entries in part.voices.items():
                 doubled = sum(entry.stacked for entry in entries)
-                summaries.append(VoiceSummary(
-                    part.id, part.name or part.id, voice, len(entries), doubled, len(part.harmonies)
-                ))
+                summaries.append(
+                    VoiceSummary(part.id, part.name or part.id, voice, len(entries), doubled, len(part.harmonies))
+                )
         return tuple(sorted(summaries, key=_unlikelihood))
 
     def solo(self, chosen: VoiceSummary | None = None, fallback_title: str = "Untitled") -> Imported:
@@ -180,8 +184,7 @@ class Score:
         full = meters[0].bar_length if meters else Fraction(4)
         first = self._lengths[0] if self._lengths else full
         marked = self._implicit[0] or self._numbers[0] == "0"
-        return first if len(self._lengths) > 1 and 0 < first < full and (marked or first <= full / 2) else \
-            Fraction(0)
+        return first if len(self._lengths) > 1 and 0 < first < full and (marked or first <= full / 2) else Fraction(0)
 
     def _odd_bars(self, part: _Part, shift: Fraction) -> tuple[OddBar, ...]:
         odd, onset = [], Fraction(0)
@@ -386,13 +389,24 @@ def _read_note(part: _Part, element: ET.Element, onset: Fraction, divisions: Fra
     modification = element.find("time-modification")
     tuplet = None
     if modification is not None:
-        tuplet = Tuplet(int(_number(modification.findtext("actual-notes"), Fraction(1))),
-                        int(_number(modification.findtext("normal-notes"), Fraction(1))))
-    part.voices.setdefault(voice, []).append(_Entry(
-        onset, Fraction(0) if grace else _duration(element, divisions), pitch, element.get("id") or "",
-        grace, "start" in ties, element.find("chord") is not None,
-        tuple(_marks(element)), tuplet, part.transpose,
-    ))
+        tuplet = Tuplet(
+            int(_number(modification.findtext("actual-notes"), Fraction(1))),
+            int(_number(modification.findtext("normal-notes"), Fraction(1))),
+        )
+    part.voices.setdefault(voice, []).append(
+        _Entry(
+            onset,
+            Fraction(0) if grace else _duration(element, divisions),
+            pitch,
+            element.get("id") or "",
+            grace,
+            "start" in ties,
+            element.find("chord") is not None,
+            tuple(_marks(element)),
+            tuplet,
+            part.transpose,
+        )
+    )
 
 
 def _marks(note: ET.Element) -> Iterator[Mark]:
@@ -451,8 +465,11 @@ def _notes(entries: list[_Entry], shift: Fraction) -> tuple[Note, ...]:
         last = notes[-1] if notes else None
         # A tie that starts is enough: some writers leave its end out.
         if (
-            last is not None and open_tie and not entry.grace
-            and last.pitch.midi == entry.pitch.midi and last.end == entry.onset - shift
+            last is not None
+            and open_tie
+            and not entry.grace
+            and last.pitch.midi == entry.pitch.midi
+            and last.end == entry.onset - shift
         ):
             written = (last.written or (last.duration,)) + (entry.length,)
             notes[-1] = replace(last, duration=last.duration + entry.length, written=written)
@@ -461,10 +478,17 @@ def _notes(entries: list[_Entry], shift: Fraction) -> tuple[Note, ...]:
             while note_id in taken:
                 note_id += "x"
             taken.add(note_id)
-            notes.append(Note(
-                note_id, entry.onset - shift, entry.length, entry.pitch, tuplet=entry.tuplet,
-                grace=entry.grace, marks=entry.marks,
-            ))
+            notes.append(
+                Note(
+                    note_id,
+                    entry.onset - shift,
+                    entry.length,
+                    entry.pitch,
+                    tuplet=entry.tuplet,
+                    grace=entry.grace,
+                    marks=entry.marks,
+                )
+            )
         open_tie = entry.tie_start
     return tuple(notes)
 
@@ -476,13 +500,17 @@ def _instrument(part: _Part) -> Instrument:
         return known
     base = known or TREBLE
     name = base.name if known else (part.name or TREBLE.name)
-    return replace(base, name=name, transposition_steps=transpose.steps,
-                   transposition_semitones=transpose.semitones, clef=part.clef)
+    return replace(
+        base,
+        name=name,
+        transposition_steps=transpose.steps,
+        transposition_semitones=transpose.semitones,
+        clef=part.clef,
+    )
 
 
 def _meters(part: _Part, shift: Fraction) -> tuple[MeterRegion, ...]:
-    regions = {max(Fraction(0), onset - shift) if onset == 0 else onset - shift: meter
-               for onset, meter in part.meters}
+    regions = {max(Fraction(0), onset - shift) if onset == 0 else onset - shift: meter for onset, meter in part.meters}
     regions.setdefault(Fraction(0), COMMON_TIME)
     return tuple(MeterRegion(onset, regions[onset]) for onset in sorted(regions))
 

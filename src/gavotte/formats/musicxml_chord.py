@@ -10,12 +10,32 @@ from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord, parse_cho
 from gavotte.theory.pitch import PitchName
 
 _KINDS = {
-    "major": "", "minor": "m", "augmented": "+", "diminished": "dim", "dominant": "7", "major-seventh": "maj7",
-    "minor-seventh": "m7", "diminished-seventh": "dim7", "augmented-seventh": "7#5", "half-diminished": "m7b5",
-    "major-minor": "m(maj7)", "major-sixth": "6", "minor-sixth": "m6", "dominant-ninth": "9",
-    "major-ninth": "maj9", "minor-ninth": "m9", "dominant-11th": "11", "major-11th": "maj11",
-    "minor-11th": "m11", "dominant-13th": "13", "major-13th": "maj13", "minor-13th": "m13",
-    "suspended-second": "sus2", "suspended-fourth": "sus4", "power": "5", "pedal": "5",
+    "major": "",
+    "minor": "m",
+    "augmented": "+",
+    "diminished": "dim",
+    "dominant": "7",
+    "major-seventh": "maj7",
+    "minor-seventh": "m7",
+    "diminished-seventh": "dim7",
+    "augmented-seventh": "7#5",
+    "half-diminished": "m7b5",
+    "major-minor": "m(maj7)",
+    "major-sixth": "6",
+    "minor-sixth": "m6",
+    "dominant-ninth": "9",
+    "major-ninth": "maj9",
+    "minor-ninth": "m9",
+    "dominant-11th": "11",
+    "major-11th": "maj11",
+    "minor-11th": "m11",
+    "dominant-13th": "13",
+    "major-13th": "maj13",
+    "minor-13th": "m13",
+    "suspended-second": "sus2",
+    "suspended-fourth": "sus4",
+    "power": "5",
+    "pedal": "5",
 }
 
 
@@ -43,9 +63,7 @@ def chord_of_harmony(element: ET.Element) -> ChordSymbol:
     return replace(chord, bass=bass if bass != name else None)
 
 
-def _from_text(
-    name: PitchName, kind_element: ET.Element | None, kind: str, bass: PitchName | None
-) -> ChordSymbol:
+def _from_text(name: PitchName, kind_element: ET.Element | None, kind: str, bass: PitchName | None) -> ChordSymbol:
     text = "" if kind_element is None else kind_element.get("text", "")
     try:
         chord = parse_chord_symbol(f"{name}{text}") if text else None

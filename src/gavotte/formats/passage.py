@@ -119,7 +119,5 @@ def label_members(labels: Iterable[Label], notes: Iterable[Note]) -> list[dict[s
 
 def write_labelled(passages: Iterable[tuple[Passage, tuple[Label, ...]]]) -> str:
     """The passages with their ``labels`` filled in; every other member is as it was read."""
-    items = [
-        {**passage.source, "labels": label_members(labels, passage.solo.notes)} for passage, labels in passages
-    ]
+    items = [{**passage.source, "labels": label_members(labels, passage.solo.notes)} for passage, labels in passages]
     return json.dumps(items, ensure_ascii=False, indent=1)

@@ -26,7 +26,8 @@ def decide(frame: Frame, school: School) -> list[Verdict]:
     """One verdict for each note of the frame, in order."""
     by_rule = [_answers(frame, note, school) for note in frame.notes]
     early = {
-        i for i, answers in enumerate(by_rule)
+        i
+        for i, answers in enumerate(by_rule)
         if answers and answers[0][0] in EARLY_RULES and not frame.notes[i].is_tone
     }
     candidates = [*implied_figures(frame, school), *all_figures(frame)]

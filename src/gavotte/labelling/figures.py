@@ -39,7 +39,8 @@ def chromatic_runs(frame: Frame) -> Iterator[Figure]:
             members = tuple(range(start, end + 1))
             explains = {
                 k: Explanation(Function.APPROACH, "chromatic-passing", 0.93, target=end)
-                for k in members if not notes[k].is_tone
+                for k in members
+                if not notes[k].is_tone
             }
             if explains:
                 yield Figure(RULE_RUN, "chromatic run", members, explains, target=end)
@@ -61,16 +62,14 @@ def enclosures(frame: Frame) -> Iterator[Figure]:
         fitting = [size for size in (2, 3, 4) if size <= target and _encloses(frame, target, size)]
         if not fitting:
             continue
-        foreign = [
-            size for size in fitting
-            if not any(frame.notes[k].is_tone for k in range(target - size, target))
-        ]
+        foreign = [size for size in fitting if not any(frame.notes[k].is_tone for k in range(target - size, target))]
         size = max(foreign) if foreign else min(fitting)
         members = tuple(range(target - size, target))
         confidence = 0.9 if foreign else 0.78
         explains = {
             k: Explanation(Function.APPROACH, "enclosure", confidence, target=target)
-            for k in members if not frame.notes[k].is_tone
+            for k in members
+            if not frame.notes[k].is_tone
         }
         yield Figure(RULE_ENCLOSURE, "enclosure", members, explains, target=target)
 
@@ -129,7 +128,5 @@ def double_approaches(frame: Frame) -> Iterator[Figure]:
             and frame.is_resting_point(target)
         ):
             device = "double-below" if distances[0] < 0 else "double-above"
-            explains = {
-                k: Explanation(Function.APPROACH, device, 0.9, target=target) for k in (target - 2, target - 1)
-            }
+            explains = {k: Explanation(Function.APPROACH, device, 0.9, target=target) for k in (target - 2, target - 1)}
             yield Figure(RULE_ENCLOSURE, "double approach", (target - 2, target - 1), explains, target=target)

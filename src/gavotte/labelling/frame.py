@@ -134,10 +134,7 @@ class Frame:
         # A gap of half a beat is a rest; anything shorter is articulation.
         rests = [b.onset - a.end >= a.beat / 2 - _TOLERANCE for a, b in itertools.pairwise(times)]
         last_of_phrase = {phrase.last for phrase in self.solo.phrases}
-        return [
-            self._frame(i, note, times, pitches, rests, note.id in last_of_phrase)
-            for i, note in enumerate(notes)
-        ]
+        return [self._frame(i, note, times, pitches, rests, note.id in last_of_phrase) for i, note in enumerate(notes)]
 
     def _time(self, note: Note) -> _Time:
         bar, offset = self.grid.locate(note.onset)
@@ -166,18 +163,27 @@ class Frame:
         pitch, pitch_class = pitches[i], pitches[i] % 12
         is_tone = pitch_class in chord.tone_classes
         degree = chord.degree_of(pitch_class)
-        longer = (
-            0 < i < len(times) - 1 and times[i - 1].length <= time.length > times[i + 1].length > 0
-        )
+        longer = 0 < i < len(times) - 1 and times[i - 1].length <= time.length > times[i + 1].length > 0
         return FramedNote(
-            index=i, note=note, pitch=pitch, span=span_index, degree=degree, is_tone=is_tone,
+            index=i,
+            note=note,
+            pitch=pitch,
+            span=span_index,
+            degree=degree,
+            is_tone=is_tone,
             in_scale=pitch_class in scale.pitch_classes,
             tension=not is_tone and is_tension(chord, degree, scale),
             clash=not is_tone and is_clash(chord, degree),
             blue=is_blue(chord, pitch_class, span.key),
-            strong=time.strong, length=time.length, beat_length=time.beat, place=time.place,
+            strong=time.strong,
+            length=time.length,
+            beat_length=time.beat,
+            place=time.place,
             held=not note.grace and (time.length >= time.beat or longer or rest_after or phrase_end),
-            rest_before=rest_before, rest_after=rest_after, before=before, after=after,
+            rest_before=rest_before,
+            rest_after=rest_after,
+            before=before,
+            after=after,
             move_in=None if before is None else pitch - pitches[before],
             move_out=None if after is None else pitches[after] - pitch,
             steps_in=before is not None and _is_step(pitches[before], pitch, scale),
@@ -226,5 +232,3 @@ def _chord_spans(solo: Solo, end: Fraction) -> tuple[ChordSpan, ...]:
 
 def _home_chord(region: KeyRegion) -> Chord:
     return Chord(region.key.tonic, third="b3" if region.key.is_minor else "3")
-
-

@@ -26,8 +26,15 @@ LONGEST_RUN = 8
 
 # Root, third, fifth and seventh of the chords a line can spell; "" and "m" are triads.
 _SPELLED: dict[str, tuple[int, ...]] = {
-    "maj7": (0, 4, 7, 11), "7": (0, 4, 7, 10), "m7": (0, 3, 7, 10), "m7b5": (0, 3, 6, 10), "dim7": (0, 3, 6, 9),
-    "": (0, 4, 7), "m": (0, 3, 7), "dim": (0, 3, 6), "+": (0, 4, 8),
+    "maj7": (0, 4, 7, 11),
+    "7": (0, 4, 7, 10),
+    "m7": (0, 3, 7, 10),
+    "m7b5": (0, 3, 6, 10),
+    "dim7": (0, 3, 6, 9),
+    "": (0, 4, 7),
+    "m": (0, 3, 7),
+    "dim": (0, 3, 6),
+    "+": (0, 4, 8),
 }
 _NINTH = 2
 
@@ -87,9 +94,7 @@ def _stretch(frame: Frame, start: int) -> list[FramedNote]:
 def _holds_foreign_notes(frame: Frame, stretch: list[FramedNote]) -> bool:
     """Whether a run could start here at all: two added notes, and one the written chord has no place for."""
     added = [note for note in stretch if not note.is_tone]
-    return len(added) > 1 and (
-        any(not (note.tension or note.in_scale) for note in added) or _contradicts(frame, added)
-    )
+    return len(added) > 1 and (any(not (note.tension or note.in_scale) for note in added) or _contradicts(frame, added))
 
 
 def _runs(frame: Frame, stretch: list[FramedNote]) -> Iterator[Figure]:

@@ -102,16 +102,24 @@ def _decided(frame: Frame, note: FramedNote, verdict: Verdict, label: Label, dec
         (e for e in verdict.alternatives if (e.function, e.device) == (decision.function, decision.device)), None
     )
     target = heard.target if heard else _likely_target(frame, note, decision.function)
-    text = reason(frame, note, heard) if heard else decided_reason(
-        frame, note, decision.function, None if target is None else frame.notes[target]
+    text = (
+        reason(frame, note, heard)
+        if heard
+        else decided_reason(frame, note, decision.function, None if target is None else frame.notes[target])
     )
     own = Alternative(label.function, label.device, label.target, label.reason)
-    others = tuple(
-        a for a in label.alternatives if (a.function, a.device) != (decision.function, decision.device)
-    )
+    others = tuple(a for a in label.alternatives if (a.function, a.device) != (decision.function, decision.device))
     return replace(
-        label, function=decision.function, device=decision.device, target=_id(frame, target), reason=text,
-        alternatives=(own, *others), confidence=1.0, decided=True, degree=note.degree, implied=None,
+        label,
+        function=decision.function,
+        device=decision.device,
+        target=_id(frame, target),
+        reason=text,
+        alternatives=(own, *others),
+        confidence=1.0,
+        decided=True,
+        degree=note.degree,
+        implied=None,
     )
 
 

@@ -50,7 +50,12 @@ def decided_reason(frame: Frame, note: FramedNote, function: Function, target: F
 
 
 def _chord_reason(
-    frame: Frame, note: FramedNote, explanation: Explanation, name: str, chord: str, degree: str,
+    frame: Frame,
+    note: FramedNote,
+    explanation: Explanation,
+    name: str,
+    chord: str,
+    degree: str,
     target: FramedNote | None,
 ) -> str:
     if explanation.device == "anticipation":
@@ -89,9 +94,7 @@ def _manner(note: FramedNote) -> str:
     return "left by leap" if note.leaps_out else "stepped through"
 
 
-def _passing_reason(
-    frame: Frame, note: FramedNote, explanation: Explanation, name: str, target: FramedNote
-) -> str:
+def _passing_reason(frame: Frame, note: FramedNote, explanation: Explanation, name: str, target: FramedNote) -> str:
     goal = _goal(frame, target)
     if explanation.device == "neighbour" and note.before is not None:
         return f"{name} steps away from {frame.notes[note.before].note.pitch.shown} and back to it ({goal})."
@@ -108,18 +111,18 @@ def _between(frame: Frame, note: FramedNote, target: FramedNote) -> str:
     return " and ".join(dict.fromkeys(name for name in names if name != note.note.pitch.shown))
 
 
-def _approach_reason(
-    frame: Frame, note: FramedNote, explanation: Explanation, name: str, target: FramedNote
-) -> str:
+def _approach_reason(frame: Frame, note: FramedNote, explanation: Explanation, name: str, target: FramedNote) -> str:
     goal = _goal(frame, target)
     up = note.move_out is not None and note.move_out > 0
     match explanation.device:
         case "chromatic-below" | "chromatic-above":
             return f"{name} slides {'up' if up else 'down'} a half step into {goal}."
         case "chromatic-neighbour":
-            return f"{name} leaves {target.note.pitch.shown} by a half step and falls back into it ({goal})." \
-                if not up else \
-                f"{name} dips a half step below {target.note.pitch.shown} and comes back to it ({goal})."
+            return (
+                f"{name} leaves {target.note.pitch.shown} by a half step and falls back into it ({goal})."
+                if not up
+                else f"{name} dips a half step below {target.note.pitch.shown} and comes back to it ({goal})."
+            )
         case "chromatic-passing":
             return f"{name} runs {'up' if up else 'down'} by half steps to {goal}."
         case "double-below" | "double-above":

@@ -36,11 +36,18 @@ def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation 
     pitch_class = note.note.pitch.pitch_class
     if pitch_class not in following.chord.tone_classes:
         return None
-    if not (note.note.end > following.onset or note.rest_after or _struck_again(frame, note)
-            or _leaps_within(frame, note, following.chord.tone_classes)):
+    if not (
+        note.note.end > following.onset
+        or note.rest_after
+        or _struck_again(frame, note)
+        or _leaps_within(frame, note, following.chord.tone_classes)
+    ):
         return None
     return Explanation(
-        Function.CHORD, "anticipation", 0.9, implied=following.text or None,
+        Function.CHORD,
+        "anticipation",
+        0.9,
+        implied=following.text or None,
         degree=following.chord.degree_of(pitch_class),
     )
 
@@ -77,8 +84,9 @@ def chromatic_approach(frame: Frame, note: FramedNote, school: School) -> Explan
     if note.in_scale and not altered:
         return None
     goes_on = note.steps_in and note.move_in is not None and note.move_in * note.move_out > 0
-    returns = note.before is not None and note.steps_in and frame.notes[note.before].pitch == \
-        frame.notes[note.after].pitch
+    returns = (
+        note.before is not None and note.steps_in and frame.notes[note.before].pitch == frame.notes[note.after].pitch
+    )
     rises_from_leap = note.leaps_in and note.move_out == 1
     if altered:
         allowed = goes_on or returns or (rises_from_leap and not span.chord.altered)
@@ -121,8 +129,9 @@ def passing(frame: Frame, note: FramedNote, school: School) -> Explanation | Non
             return None
         if note.before is not None and frame.notes[note.before].pitch == frame.notes[note.after].pitch:
             return Explanation(Function.PASSING, "neighbour", 0.88, target=target)
-        return Explanation(Function.PASSING, "passing", 0.93 if note.move_in * note.move_out > 0 else 0.65,
-                           target=target)
+        return Explanation(
+            Function.PASSING, "passing", 0.93 if note.move_in * note.move_out > 0 else 0.65, target=target
+        )
     if note.strong and school.accents_are_colours and note.tension:
         return None
     return Explanation(Function.PASSING, "step", 0.72, target=target)
@@ -180,7 +189,14 @@ def left_over(frame: Frame, note: FramedNote, school: School) -> Explanation | N
 
 
 RULES: tuple[Rule, ...] = (
-    chord_tone, anticipation, carried, chromatic_approach, blue, passing, extension, left_over,
+    chord_tone,
+    anticipation,
+    carried,
+    chromatic_approach,
+    blue,
+    passing,
+    extension,
+    left_over,
 )
 EARLY_RULES = frozenset({chord_tone, anticipation, carried})
 """Rules that come before any figure."""

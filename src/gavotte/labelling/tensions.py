@@ -14,9 +14,12 @@ _DIMINISHED = frozenset({"9", "11", "b13", "7"})
 
 def is_tension(chord: Chord, degree: str, scale: Scale) -> bool:
     """Whether ``degree`` is an available tension of ``chord`` (as read) with this local scale."""
-    return degree in chord.tensions or degree in _available(chord) or (
-        degree in ("6", "7", "b7") and chord.is_triad and _sounds(chord, degree) in scale
-    ) or (degree == "13" and chord.is_minor and _sounds(chord, degree) in scale)
+    return (
+        degree in chord.tensions
+        or degree in _available(chord)
+        or (degree in ("6", "7", "b7") and chord.is_triad and _sounds(chord, degree) in scale)
+        or (degree == "13" and chord.is_minor and _sounds(chord, degree) in scale)
+    )
 
 
 def _available(chord: Chord) -> frozenset[str]:

@@ -223,8 +223,9 @@ class Library:
             "WHERE deleted IS NULL ORDER BY created DESC, rowid DESC"
         )
         return [
-            LickEntry(lick_id, solo_id, name, player, source, over, degrees, key, notes,
-                      datetime.fromisoformat(created))
+            LickEntry(
+                lick_id, solo_id, name, player, source, over, degrees, key, notes, datetime.fromisoformat(created)
+            )
             for lick_id, solo_id, name, player, source, over, degrees, key, notes, created in rows
         ]
 
@@ -248,7 +249,13 @@ def _now() -> datetime:
 def _solo_columns(solo: Solo, in_doubt: int) -> tuple[object, ...]:
     bars = sum(bar.number > 0 for bar in BarGrid(solo).bars)
     return (
-        solo.title, solo.player, solo.style, str(solo.keys[0].key), bars, len(solo.notes), in_doubt,
+        solo.title,
+        solo.player,
+        solo.style,
+        str(solo.keys[0].key),
+        bars,
+        len(solo.notes),
+        in_doubt,
         write_document(solo),
     )
 
@@ -257,6 +264,12 @@ def _lick_columns(lick: Lick) -> tuple[object, ...]:
     degrees = " ".join(label.degree for label in lick.labels)
     source = f"{lick.source.title}, {lick.source.place}"
     return (
-        lick.name, lick.source.player, source, context(lick.solo), degrees, str(lick.solo.keys[0].key),
-        len(lick.solo.notes), write_lick(lick),
+        lick.name,
+        lick.source.player,
+        source,
+        context(lick.solo),
+        degrees,
+        str(lick.solo.keys[0].key),
+        len(lick.solo.notes),
+        write_lick(lick),
     )

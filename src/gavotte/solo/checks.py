@@ -30,15 +30,17 @@ def check(solo: Solo) -> tuple[Finding, ...]:
     sounding = [note for note in solo.notes if not note.grace]
     for note, following in itertools.pairwise(sounding):
         if note.end > following.onset:
-            findings.append(Finding(
-                following.onset,
-                f"{following.pitch.shown} in {grid.place(following.onset)} starts while "
-                f"{note.pitch.shown} still sounds; a solo line has one note at a time.",
-            ))
+            findings.append(
+                Finding(
+                    following.onset,
+                    f"{following.pitch.shown} in {grid.place(following.onset)} starts while "
+                    f"{note.pitch.shown} still sounds; a solo line has one note at a time.",
+                )
+            )
     if solo.notes and not solo.chords:
-        findings.append(Finding(
-            solo.notes[0].onset, "There are no chord symbols; notes are named against the key's home chord."
-        ))
+        findings.append(
+            Finding(solo.notes[0].onset, "There are no chord symbols; notes are named against the key's home chord.")
+        )
     findings += [
         Finding(bar.onset, f"Bar {bar.number} is {bar.length} quarter notes long, not {bar.meter.bar_length}.")
         for bar in grid.bars

@@ -50,8 +50,7 @@ def transposed(solo: Solo, interval: Interval) -> Solo:
         notes=tuple(replace(note, pitch=note.pitch.transposed(interval)) for note in solo.notes),
         chords=tuple(_transposed_chord(event, interval) for event in solo.chords),
         keys=tuple(
-            replace(region, key=Key(region.key.tonic.transposed(interval), region.key.mode))
-            for region in solo.keys
+            replace(region, key=Key(region.key.tonic.transposed(interval), region.key.mode)) for region in solo.keys
         ),
     )
 
@@ -90,9 +89,7 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
         chords=_chords_between(solo, notes[0].onset, end, shift, -pickup),
         meters=_regions(solo.meters, shift, end),
         keys=_regions(solo.keys, shift, end),
-        odd_bars=tuple(
-            replace(bar, onset=bar.onset - shift) for bar in solo.odd_bars if shift <= bar.onset < end
-        ),
+        odd_bars=tuple(replace(bar, onset=bar.onset - shift) for bar in solo.odd_bars if shift <= bar.onset < end),
         sections=(),
         phrases=(),
         decisions=tuple(d for d in solo.decisions if d.note in ids),

@@ -23,12 +23,28 @@ INSTRUMENTS: tuple[Instrument, ...] = (
 )
 
 _WORDS = {
-    "trumpet": "Trumpet", "trp": "Trumpet", "cornet": "Trumpet", "flugel": "Flugelhorn", "clarinet": "Clarinet",
-    "soprano sax": "Soprano saxophone", "alto sax": "Alto saxophone", "tenor sax": "Tenor saxophone",
-    "baritone sax": "Baritone saxophone", "bari sax": "Baritone saxophone", "flute": "Flute",
-    "violin": "Violin", "fiddle": "Violin", "vibra": "Vibraphone", "trombone": "Trombone",
-    "contrabass": "Bass", "double bass": "Bass", "bass guitar": "Bass", "electric bass": "Bass",
-    "guitar": "Guitar", "bass": "Bass", "piano": "Piano",
+    "trumpet": "Trumpet",
+    "trp": "Trumpet",
+    "cornet": "Trumpet",
+    "flugel": "Flugelhorn",
+    "clarinet": "Clarinet",
+    "soprano sax": "Soprano saxophone",
+    "alto sax": "Alto saxophone",
+    "tenor sax": "Tenor saxophone",
+    "baritone sax": "Baritone saxophone",
+    "bari sax": "Baritone saxophone",
+    "flute": "Flute",
+    "violin": "Violin",
+    "fiddle": "Violin",
+    "vibra": "Vibraphone",
+    "trombone": "Trombone",
+    "contrabass": "Bass",
+    "double bass": "Bass",
+    "bass guitar": "Bass",
+    "electric bass": "Bass",
+    "guitar": "Guitar",
+    "bass": "Bass",
+    "piano": "Piano",
 }
 
 

@@ -10,8 +10,15 @@ DEVICES: dict[Function, tuple[str, ...]] = {
     Function.CHORD: ("plain", "anticipation", "carried"),
     Function.EXTENSION: ("natural", "altered", "blue", "clash"),
     Function.PASSING: ("passing", "neighbour", "step"),
-    Function.APPROACH: ("chromatic-below", "chromatic-above", "chromatic-passing", "chromatic-neighbour",
-                        "double-below", "double-above", "enclosure"),
+    Function.APPROACH: (
+        "chromatic-below",
+        "chromatic-above",
+        "chromatic-passing",
+        "chromatic-neighbour",
+        "double-below",
+        "double-above",
+        "enclosure",
+    ),
     Function.OUTSIDE: ("implied", "unexplained"),
 }
 """The devices each function can have."""

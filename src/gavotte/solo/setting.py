@@ -28,9 +28,7 @@ def _with_mode(key: Key, chords: list[Chord]) -> Key:
     if key.mode != "major":
         return key
     relative = Key.from_fifths(key.fifths, "minor")
-    tonics = {
-        (chord.root.pitch_class, chord.is_minor) for chord in (chords[0], chords[-1])
-    }
+    tonics = {(chord.root.pitch_class, chord.is_minor) for chord in (chords[0], chords[-1])}
     home_minor = (relative.tonic.pitch_class, True) in tonics
     home_major = (key.tonic.pitch_class, False) in tonics
     return relative if home_minor and not home_major else key

@@ -13,8 +13,25 @@ from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import PitchName
 
 DEGREE_SEMITONES = {
-    "1": 0, "b9": 1, "2": 2, "9": 2, "b3": 3, "#9": 3, "3": 4, "4": 5, "11": 5, "b5": 6, "#11": 6, "5": 7,
-    "#5": 8, "b13": 8, "6": 9, "13": 9, "bb7": 9, "b7": 10, "7": 11,
+    "1": 0,
+    "b9": 1,
+    "2": 2,
+    "9": 2,
+    "b3": 3,
+    "#9": 3,
+    "3": 4,
+    "4": 5,
+    "11": 5,
+    "b5": 6,
+    "#11": 6,
+    "5": 7,
+    "#5": 8,
+    "b13": 8,
+    "6": 9,
+    "13": 9,
+    "bb7": 9,
+    "b7": 10,
+    "7": 11,
 }
 """Semitones above the root of every degree the labels use."""
 

@@ -23,8 +23,22 @@ class ChordSymbolError(ValueError):
 
 
 # One sign for each idea; all replacements keep the length, so positions stay those of the user's text.
-_SAME_SIGN = str.maketrans({"♭": "b", "♯": "#", "−": "-", "–": "-", "‑": "-", "△": "Δ", "∆": "Δ", "^": "Δ",
-                            "º": "°", "˚": "°", "Ø": "ø", "Φ": "ø"})
+_SAME_SIGN = str.maketrans(
+    {
+        "♭": "b",
+        "♯": "#",
+        "−": "-",
+        "–": "-",
+        "‑": "-",
+        "△": "Δ",
+        "∆": "Δ",
+        "^": "Δ",
+        "º": "°",
+        "˚": "°",
+        "Ø": "ø",
+        "Φ": "ø",
+    }
+)
 _ROOT = re.compile(r"[A-G](?:##|bb|#|b)?")
 _BASS = re.compile(r"/([A-G](?:##|bb|#|b)?)$")
 _TOKEN = re.compile(
@@ -142,9 +156,7 @@ class _Reader:
     def take_sign(self, sign: str, symbol: str, after: int, end: int) -> int:
         """Take + or -: an alteration before a number that follows one, else augmented or minor."""
         number = _AFTER_SIGN.match(symbol, after, end)
-        alters = number is not None and (
-            self.numbered or (sign == "+" and number.group() in ("5", "11", "13"))
-        )
+        alters = number is not None and (self.numbered or (sign == "+" and number.group() in ("5", "11", "13")))
         if alters and number is not None:
             self.alter(("#" if sign == "+" else "b") + number.group(), after - 1)
             return number.end()
@@ -295,8 +307,7 @@ def _height(chord: Chord, tensions: list[str]) -> str:
         tensions.remove("9")
         tensions.remove("11")
         return "11"
-    if chord.third == "b3" and chord.seventh == "b7" and "9" in tensions and "11" in tensions \
-            and "13" not in tensions:
+    if chord.third == "b3" and chord.seventh == "b7" and "9" in tensions and "11" in tensions and "13" not in tensions:
         tensions.remove("9")
         tensions.remove("11")
         return "11"

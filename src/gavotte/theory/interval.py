@@ -7,8 +7,16 @@ from dataclasses import dataclass
 _SIZES = ("unison", "second", "third", "fourth", "fifth", "sixth", "seventh")
 _PERFECT = {0, 3, 4}
 _MAJOR_SEMITONES = (0, 2, 4, 5, 7, 9, 11)
-_ORDINALS = {8: "octave", 9: "ninth", 10: "tenth", 11: "eleventh", 12: "twelfth", 13: "thirteenth",
-             14: "fourteenth", 15: "double octave"}
+_ORDINALS = {
+    8: "octave",
+    9: "ninth",
+    10: "tenth",
+    11: "eleventh",
+    12: "twelfth",
+    13: "thirteenth",
+    14: "fourteenth",
+    15: "double octave",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,11 +42,16 @@ class Interval:
         number = steps + 1
         noun = _SIZES[size] if number < 8 else _ORDINALS.get(number, f"{number}th")
         if size in _PERFECT:
-            kind = {0: "perfect", 1: "augmented", -1: "diminished", 2: "doubly augmented",
-                    -2: "doubly diminished"}
+            kind = {0: "perfect", 1: "augmented", -1: "diminished", 2: "doubly augmented", -2: "doubly diminished"}
         else:
-            kind = {0: "major", -1: "minor", 1: "augmented", -2: "diminished", 2: "doubly augmented",
-                    -3: "doubly diminished"}
+            kind = {
+                0: "major",
+                -1: "minor",
+                1: "augmented",
+                -2: "diminished",
+                2: "doubly augmented",
+                -3: "doubly diminished",
+            }
         return f"{kind.get(excess, f'{excess:+d} semitones')} {noun}"
 
 

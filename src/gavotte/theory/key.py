@@ -7,8 +7,17 @@ from functools import lru_cache
 
 from gavotte.theory.pitch import PitchName, plain_accidentals
 
-_MODE_FIFTHS = {"major": 0, "minor": -3, "ionian": 0, "dorian": -2, "phrygian": -4, "lydian": 1,
-                "mixolydian": -1, "aeolian": -3, "locrian": -5}
+_MODE_FIFTHS = {
+    "major": 0,
+    "minor": -3,
+    "ionian": 0,
+    "dorian": -2,
+    "phrygian": -4,
+    "lydian": 1,
+    "mixolydian": -1,
+    "aeolian": -3,
+    "locrian": -5,
+}
 _MODE_SCALES = {
     "major": (0, 2, 4, 5, 7, 9, 11),
     "ionian": (0, 2, 4, 5, 7, 9, 11),

@@ -119,12 +119,19 @@ def _place_name(meter: Meter, offset: Fraction) -> str:
     if part == 0:
         return f"beat {count}"
     if meter.is_compound:
-        names = {Fraction(1, 3): "the second eighth of", Fraction(2, 3): "the third eighth of",
-                 Fraction(1, 2): "the middle of"}
+        names = {
+            Fraction(1, 3): "the second eighth of",
+            Fraction(2, 3): "the third eighth of",
+            Fraction(1, 2): "the middle of",
+        }
     else:
-        names = {Fraction(1, 2): "the and of", Fraction(1, 4): "the second sixteenth of",
-                 Fraction(3, 4): "the last sixteenth of", Fraction(1, 3): "the second triplet of",
-                 Fraction(2, 3): "the last triplet of"}
+        names = {
+            Fraction(1, 2): "the and of",
+            Fraction(1, 4): "the second sixteenth of",
+            Fraction(3, 4): "the last sixteenth of",
+            Fraction(1, 3): "the second triplet of",
+            Fraction(2, 3): "the last triplet of",
+        }
     return f"{names.get(part, 'just after')} {'beat ' if part not in names else ''}{count}"
 
 

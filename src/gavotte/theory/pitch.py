@@ -78,8 +78,11 @@ class PitchName:
         index = LETTERS.index(self.letter) + interval.steps
         letter = LETTERS[index % 7]
         alter = (
-            _LETTER_SEMITONES[self.letter] + self.alter + interval.semitones
-            - _LETTER_SEMITONES[letter] - 12 * (index // 7)
+            _LETTER_SEMITONES[self.letter]
+            + self.alter
+            + interval.semitones
+            - _LETTER_SEMITONES[letter]
+            - 12 * (index // 7)
         )
         return PitchName(letter, alter)
 

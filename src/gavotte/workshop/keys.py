@@ -126,9 +126,7 @@ _AWKWARD = {PitchName("C", -1), PitchName("F", -1), PitchName("E", 1), PitchName
 
 def _octave(solo: Solo, octaves: int) -> Solo:
     interval = Interval(OCTAVE.steps * octaves, OCTAVE.semitones * octaves)
-    return replace(
-        solo, notes=tuple(replace(note, pitch=note.pitch.transposed(interval)) for note in solo.notes)
-    )
+    return replace(solo, notes=tuple(replace(note, pitch=note.pitch.transposed(interval)) for note in solo.notes))
 
 
 def _fits(solo: Solo) -> bool:

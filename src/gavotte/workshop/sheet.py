@@ -25,15 +25,22 @@ def key_sheet(lick: Lick, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[Solo, tupl
         solo = item.solo
         notes += [replace(n, id=f"{number}:{n.id}", onset=n.onset + shift) for n in solo.notes]
         chords += [replace(c, id=f"{number}:{c.id}", onset=max(start, c.onset + shift)) for c in solo.chords]
-        regions += [KeyRegion(start if k == 0 else r.onset + shift, r.key, r.blues)
-                    for k, r in enumerate(solo.keys)]
+        regions += [KeyRegion(start if k == 0 else r.onset + shift, r.key, r.blues) for k, r in enumerate(solo.keys)]
         meters += [MeterRegion(start if k == 0 else m.onset + shift, m.meter) for k, m in enumerate(solo.meters)]
         odd += [OddBar(bar.onset + shift, bar.length) for bar in solo.odd_bars]
         sections.append(Section(start, _heading(item)))
         labels += [_moved(label, number) for label in lick.labels]
     sheet = replace(
-        lick.solo, title=lick.name, pickup=Fraction(0), notes=tuple(notes), chords=tuple(chords),
-        keys=tuple(regions), meters=tuple(meters), odd_bars=tuple(odd), sections=tuple(sections), decisions=(),
+        lick.solo,
+        title=lick.name,
+        pickup=Fraction(0),
+        notes=tuple(notes),
+        chords=tuple(chords),
+        keys=tuple(regions),
+        meters=tuple(meters),
+        odd_bars=tuple(odd),
+        sections=tuple(sections),
+        decisions=(),
     )
     return sheet, tuple(labels)
 

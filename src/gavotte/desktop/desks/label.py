@@ -119,10 +119,19 @@ class LabelDesk(QWidget):
             return
         self.title.setText(solo.title)
         tempo = f"{round(solo.tempo)} beats a minute" if solo.tempo else ""
-        self.about.setText(" · ".join(part for part in (
-            solo.player, solo.instrument.name, solo.keys[0].key.shown + (", blues" if solo.keys[0].blues else ""),
-            solo.style, tempo,
-        ) if part))
+        self.about.setText(
+            " · ".join(
+                part
+                for part in (
+                    solo.player,
+                    solo.instrument.name,
+                    solo.keys[0].key.shown + (", blues" if solo.keys[0].blues else ""),
+                    solo.style,
+                    tempo,
+                )
+                if part
+            )
+        )
         self.page.show_solo(solo, self._session.labels)
         self._show_doubts()
         self._show_selection()

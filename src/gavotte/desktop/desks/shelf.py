@@ -61,9 +61,7 @@ class ShelfDesk(QWidget):
         columns = QHBoxLayout(box)
         columns.setContentsMargins(0, 0, 0, 0)
         columns.setSpacing(24)
-        self._no_licks = QLabel(
-            "No licks yet. Open a solo, select a few notes on the page and press K to keep them."
-        )
+        self._no_licks = QLabel("No licks yet. Open a solo, select a few notes on the page and press K to keep them.")
         self._no_licks.setObjectName("quietBody")
         self._no_licks.setWordWrap(True)
         self._no_licks.setAlignment(Qt.AlignmentFlag.AlignTop)
@@ -151,10 +149,17 @@ class ShelfDesk(QWidget):
         self.licks.clear()
         for solo in solos:
             doubt = counted(solo.in_doubt, "note in doubt", "notes in doubt") if solo.in_doubt else "no doubts"
-            detail = " · ".join(part for part in (
-                solo.player, solo.style, Key.parse(solo.key).shown, counted(solo.bars, "bar", "bars"),
-                counted(solo.notes, "note", "notes"),
-            ) if part)
+            detail = " · ".join(
+                part
+                for part in (
+                    solo.player,
+                    solo.style,
+                    Key.parse(solo.key).shown,
+                    counted(solo.bars, "bar", "bars"),
+                    counted(solo.notes, "note", "notes"),
+                )
+                if part
+            )
             self.solos.add_row(solo.id, solo.title, detail, doubt, urgent=solo.in_doubt > 0)
         for lick in licks:
             self.licks.add_row(lick.id, lick.name, f"{lick.source} · {Key.parse(lick.key).shown}")
@@ -164,9 +169,7 @@ class ShelfDesk(QWidget):
                 rows.setCurrentRow(0)
         if (lick_was_chosen or not solos) and licks:
             self.solos.clearSelection()
-        self._count.setText(
-            f"{counted(len(solos), 'solo', 'solos')}, {counted(len(licks), 'lick', 'licks')}"
-        )
+        self._count.setText(f"{counted(len(solos), 'solo', 'solos')}, {counted(len(licks), 'lick', 'licks')}")
         self._count.setVisible(bool(solos or licks))
         self.import_button.setVisible(bool(solos or licks))
         self.open_button.setVisible(bool(solos or licks))

@@ -79,8 +79,10 @@ class VocabularyDesk(QWidget):
         self.own_key = QPushButton("Own key")
         self.all_keys = QPushButton("All twelve keys")
         self._views = QButtonGroup(self)
-        for button, tip in ((self.own_key, "The lick as it was played (Ctrl+1)"),
-                            (self.all_keys, "A sheet in all twelve keys (Ctrl+2)")):
+        for button, tip in (
+            (self.own_key, "The lick as it was played (Ctrl+1)"),
+            (self.all_keys, "A sheet in all twelve keys (Ctrl+2)"),
+        ):
             button.setCheckable(True)
             button.setToolTip(tip)
             self._views.addButton(button)

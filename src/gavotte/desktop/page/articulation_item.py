@@ -14,8 +14,14 @@ from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.solo.document import Articulation
 
 _DRAWN = {
-    Articulation.SLIDE, Articulation.BEND, Articulation.FALL, Articulation.SCOOP, Articulation.HAMMER_ON,
-    Articulation.PULL_OFF, Articulation.TRILL, Articulation.HARMONIC,
+    Articulation.SLIDE,
+    Articulation.BEND,
+    Articulation.FALL,
+    Articulation.SCOOP,
+    Articulation.HAMMER_ON,
+    Articulation.PULL_OFF,
+    Articulation.TRILL,
+    Articulation.HARMONIC,
 }
 _LETTERS = {Articulation.HAMMER_ON: "H", Articulation.PULL_OFF: "P", Articulation.TRILL: "tr"}
 
@@ -39,8 +45,9 @@ class ArticulationItem(QGraphicsItem):
     def boundingRect(self) -> QRectF:
         return self._box
 
-    def paint(self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None,
-              widget: QWidget | None = None) -> None:
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None, widget: QWidget | None = None
+    ) -> None:
         assert painter is not None
         painter.setBrush(Qt.BrushStyle.NoBrush)
         for placed, before, after in self._notes:
@@ -51,8 +58,15 @@ class ArticulationItem(QGraphicsItem):
                 painter.setPen(self._doubt)
                 self._letter(painter, placed, "?")
 
-    def _paint(self, painter: QPainter, articulation: Articulation, semitones: Fraction | None,
-               placed: PlacedNote, before: PlacedNote | None, after: PlacedNote | None) -> None:
+    def _paint(
+        self,
+        painter: QPainter,
+        articulation: Articulation,
+        semitones: Fraction | None,
+        placed: PlacedNote,
+        before: PlacedNote | None,
+        after: PlacedNote | None,
+    ) -> None:
         head = placed.head
         x, y = head.centre
         match articulation:

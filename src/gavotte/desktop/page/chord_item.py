@@ -24,7 +24,10 @@ class ChordItem(QGraphicsItem):
         self._runs: list[tuple[QFont, float, float, str]] = []
         x = 0.0
         for text, share, weight, rise in (
-            (root, 1.0, 500, 0.0), (quality, 0.8, 400, 0.0), (superscript, 0.66, 400, 0.34), (bass, 0.86, 400, 0.0)
+            (root, 1.0, 500, 0.0),
+            (quality, 0.8, 400, 0.0),
+            (superscript, 0.66, 400, 0.34),
+            (bass, 0.86, 400, 0.0),
         ):
             if text:
                 face = font(size * share, weight)
@@ -41,8 +44,9 @@ class ChordItem(QGraphicsItem):
     def boundingRect(self) -> QRectF:
         return QRectF(0, -self._size * 1.4, self._width, self._size * 1.8)
 
-    def paint(self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None,
-              widget: QWidget | None = None) -> None:
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None, widget: QWidget | None = None
+    ) -> None:
         assert painter is not None
         painter.setPen(self._colour)
         for face, x, y, text in self._runs:

@@ -19,9 +19,7 @@ class ElementItem(QGraphicsItem):
         self.element = element
         self.note_id: str | None = None
         self._colour = colour
-        self._glyphs = [
-            (glyph_path(g.code, drawing.glyphs), g.x, g.y, g.kx, g.ky) for g in element.glyphs
-        ]
+        self._glyphs = [(glyph_path(g.code, drawing.glyphs), g.x, g.y, g.kx, g.ky) for g in element.glyphs]
         self._paths = [painter_path(p) for p in element.paths] + [stroked(p, w) for p, w in element.strokes]
         self._rects = [rect(box) for box in element.rects]
         self._box = rect(element.box) if element.box is not None else QRectF()
@@ -42,8 +40,9 @@ class ElementItem(QGraphicsItem):
             path.addRect(rect(self.element.head).adjusted(-60, -90, 60, 90))
         return path
 
-    def paint(self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None,
-              widget: QWidget | None = None) -> None:
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None, widget: QWidget | None = None
+    ) -> None:
         assert painter is not None
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(self._colour)

@@ -41,8 +41,9 @@ def room_above(labels: list[Label]) -> float:
 class LaneItem(QGraphicsItem):
     """Paints the lane; y 0 is the ground line."""
 
-    def __init__(self, notes: list[LaneNote], stretches: list[tuple[float, float]], palette: Palette,
-                 parent: QGraphicsItem) -> None:
+    def __init__(
+        self, notes: list[LaneNote], stretches: list[tuple[float, float]], palette: Palette, parent: QGraphicsItem
+    ) -> None:
         super().__init__(parent)
         self._notes, self._stretches, self._palette = notes, stretches, palette
         self._x = {note.note_id: note.x for note in notes}
@@ -68,8 +69,9 @@ class LaneItem(QGraphicsItem):
     def boundingRect(self) -> QRectF:
         return self._box
 
-    def paint(self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None,
-              widget: QWidget | None = None) -> None:
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None, widget: QWidget | None = None
+    ) -> None:
         assert painter is not None
         palette = self._palette
         page = QColor(palette.page)
@@ -95,9 +97,7 @@ class LaneItem(QGraphicsItem):
         chosen = [note.x for note in self._notes if note.note_id in self._selected]
         if chosen:
             width = chosen[-1] - chosen[0] + 2.2 * SP
-            painter.drawRoundedRect(
-                QRectF(chosen[0] - 1.1 * SP, -self.above, width, self.above + 2.25 * SP), 40, 40
-            )
+            painter.drawRoundedRect(QRectF(chosen[0] - 1.1 * SP, -self.above, width, self.above + 2.25 * SP), 40, 40)
 
     def _paint_outline(self, painter: QPainter) -> None:
         """The tension curve: a quiet surface under the tops of the marks."""

@@ -33,8 +33,9 @@ def mark_height(label: Label) -> float:
     return 4.0
 
 
-def paint_mark(painter: QPainter, x: float, ground: float, label: Label, colour: QColor, page: QColor,
-               points_right: bool) -> None:
+def paint_mark(
+    painter: QPainter, x: float, ground: float, label: Label, colour: QColor, page: QColor, points_right: bool
+) -> None:
     """Paint the mark of a label whose note stands at ``x`` over a ground line at y ``ground``."""
     fill = QColor(colour)
     if label.in_doubt:

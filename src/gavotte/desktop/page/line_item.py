@@ -29,8 +29,15 @@ _QUIET_KINDS = {"staff", "barLine", "clef", "keySig", "meterSig", "ledgerLines"}
 class LineItem(QGraphicsItem):
     """A line; its position is where its own y 0 (the engraver's) lies on the page."""
 
-    def __init__(self, line: EngravedLine, labels: dict[str, Label], sections: tuple[Section, ...],
-                 palette: Palette, show_lane: bool = True, numbered: bool = True) -> None:
+    def __init__(
+        self,
+        line: EngravedLine,
+        labels: dict[str, Label],
+        sections: tuple[Section, ...],
+        palette: Palette,
+        show_lane: bool = True,
+        numbered: bool = True,
+    ) -> None:
         super().__init__()
         self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemHasNoContents)
         self.line, self._palette, self._show_lane, self._numbered = line, palette, show_lane, numbered
@@ -38,7 +45,8 @@ class LineItem(QGraphicsItem):
         bars = line.source.bars
         self._sections = [
             (next(i for i, written in enumerate(bars) if section.onset < written.bar.end), section)
-            for section in sections if bars[0].bar.onset <= section.onset < bars[-1].bar.end
+            for section in sections
+            if bars[0].bar.onset <= section.onset < bars[-1].bar.end
         ]
         self.note_items: dict[str, list[ElementItem]] = {}
         self.lane: LaneItem | None = None
@@ -67,8 +75,9 @@ class LineItem(QGraphicsItem):
     def boundingRect(self) -> QRectF:
         return QRectF()
 
-    def paint(self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None,
-              widget: QWidget | None = None) -> None:
+    def paint(
+        self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None, widget: QWidget | None = None
+    ) -> None:
         """Nothing: the children paint."""
 
     def set_labels(self, labels: dict[str, Label]) -> None:
@@ -168,7 +177,8 @@ class LineItem(QGraphicsItem):
             return
         notes = [
             LaneNote(placed.note.id, placed.x, self.labels[placed.note.id])
-            for placed in self.line.notes if placed.note.id in self.labels
+            for placed in self.line.notes
+            if placed.note.id in self.labels
         ]
         self.lane = LaneItem(notes, self._stretches(), self._palette, self)
         self.lane.setPos(0, self.ground)
@@ -183,5 +193,3 @@ class LineItem(QGraphicsItem):
         starts = [left, *(x for x in starts if x > left + SP)]
         ends = [x - 0.3 * SP for x in starts[1:]] + [right]
         return list(zip(starts, ends, strict=True))
-
-

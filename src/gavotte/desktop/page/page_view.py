@@ -31,7 +31,12 @@ _MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
 def _same_layout(old: Solo, new: Solo) -> bool:
     """Whether two values of a solo have the same bars, keys and sections, so that lines can be compared."""
     return (old.meters, old.keys, old.odd_bars, old.pickup, old.sections, old.instrument) == (
-        new.meters, new.keys, new.odd_bars, new.pickup, new.sections, new.instrument
+        new.meters,
+        new.keys,
+        new.odd_bars,
+        new.pickup,
+        new.sections,
+        new.instrument,
     )
 
 
@@ -64,8 +69,9 @@ class PageView(QGraphicsView):
     selection_wanted = pyqtSignal(str, str)
     finished = pyqtSignal()
 
-    def __init__(self, engraver: Engraver, parent: QWidget | None = None, show_lane: bool = True,
-                 numbered: bool = True) -> None:
+    def __init__(
+        self, engraver: Engraver, parent: QWidget | None = None, show_lane: bool = True, numbered: bool = True
+    ) -> None:
         super().__init__(parent)
         self.setObjectName("page")
         self.setAccessibleName("The page")

@@ -79,7 +79,17 @@ QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
 def style_sheet(palette: Palette) -> str:
     """The Qt style sheet of a theme."""
     return _SHEET.substitute(
-        family=FAMILY, body=BODY, small=SMALL, title=TITLE, page=palette.page, text=palette.text,
-        chrome=palette.chrome, well=palette.well, rule=palette.rule, quiet=palette.quiet_text,
-        accent=palette.accent, on_accent=palette.on_accent, selection=palette.selection,
+        family=FAMILY,
+        body=BODY,
+        small=SMALL,
+        title=TITLE,
+        page=palette.page,
+        text=palette.text,
+        chrome=palette.chrome,
+        well=palette.well,
+        rule=palette.rule,
+        quiet=palette.quiet_text,
+        accent=palette.accent,
+        on_accent=palette.on_accent,
+        selection=palette.selection,
     )
