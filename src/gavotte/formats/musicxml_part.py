@@ -1,0 +1,287 @@
+"""One part of a MusicXML score as written: its notes by voice, harmonies, keys, meters and directions.
+
+Positions are exact fractions of a quarter note from the start of the score.
+"""
+
+from __future__ import annotations
+
+import xml.etree.ElementTree as ET
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from fractions import Fraction
+
+from gavotte.formats.errors import FormatError
+from gavotte.solo.document import Articulation, Mark, Tuplet
+from gavotte.theory.interval import UNISON, Interval
+from gavotte.theory.key import Key
+from gavotte.theory.meter import Meter, MeterError
+from gavotte.theory.pitch import Pitch, PitchError
+
+_MARKS = {
+    "accent": Articulation.ACCENT,
+    "strong-accent": Articulation.MARCATO,
+    "staccato": Articulation.STACCATO,
+    "staccatissimo": Articulation.STACCATO,
+    "tenuto": Articulation.TENUTO,
+    "falloff": Articulation.FALL,
+    "scoop": Articulation.SCOOP,
+    "trill-mark": Articulation.TRILL,
+    "harmonic": Articulation.HARMONIC,
+}
+_JOINED = {"hammer-on": Articulation.HAMMER_ON, "pull-off": Articulation.PULL_OFF}
+# Diatonic steps of a transposition that states only its semitones.
+_STEPS = {0: 0, 1: 1, 2: 1, 3: 2, 4: 2, 5: 3, 6: 3, 7: 4, 8: 5, 9: 5, 10: 6, 11: 6}
+
+
+@dataclass
+class WrittenNote:
+    """A note as written: ``onset`` and ``length`` in quarter notes from the start of the score."""
+
+    onset: Fraction
+    length: Fraction
+    pitch: Pitch
+    id: str
+    grace: bool
+    tie_start: bool
+    stacked: bool
+    marks: tuple[Mark, ...]
+    tuplet: Tuplet | None
+    transpose: Interval
+
+
+@dataclass
+class Part:
+    """A part: notes by voice, and what is written around them."""
+
+    id: str
+    name: str
+    voices: dict[str, list[WrittenNote]] = field(default_factory=dict)
+    harmonies: list[tuple[Fraction, ET.Element, Interval]] = field(default_factory=list)
+    keys: list[tuple[Fraction, Key]] = field(default_factory=list)
+    meters: list[tuple[Fraction, Meter]] = field(default_factory=list)
+    sections: list[tuple[Fraction, str]] = field(default_factory=list)
+    transpose: Interval = UNISON
+    clef: str = "G2"
+    tempo: Fraction | None = None
+    repeats: bool = False
+    remarks: list[str] = field(default_factory=list)
+
+
+def text_of(element: ET.Element, path: str) -> str:
+    """The stripped text at a path, "" where there is none."""
+    return (element.findtext(path) or "").strip()
+
+
+def number_of(text: str | None, default: Fraction = Fraction(0)) -> Fraction:
+    """The number a text holds, or the default."""
+    try:
+        return Fraction((text or "").strip())
+    except (ValueError, ZeroDivisionError):
+        return default
+
+
+def measures_by_part(root: ET.Element) -> dict[str, list[ET.Element]]:
+    """The bars of each part by its id, from a partwise or timewise score. Raises FormatError where there are none."""
+    parts: dict[str, list[ET.Element]] = {}
+    if root.tag == "score-partwise":
+        for index, part in enumerate(root.findall("part")):
+            parts.setdefault(part.get("id") or f"part {index + 1}", []).extend(part.findall("measure"))
+    else:
+        for measure in root.findall("measure"):
+            for part in measure.findall("part"):
+                part.attrib = {**measure.attrib, "id": part.get("id", "")}
+                parts.setdefault(part.get("id", ""), []).append(part)
+    if not any(parts.values()):
+        raise FormatError("The score has no bars.")
+    return parts
+
+
+def measure_lengths(parts: dict[str, list[ET.Element]]) -> list[Fraction]:
+    """Length of each bar in quarter notes: that of its fullest part, or its meter's where all are empty."""
+    lengths: list[Fraction] = []
+    for measures in parts.values():
+        divisions, bar_length = Fraction(1), Fraction(4)
+        for index, measure in enumerate(measures):
+            position = longest = Fraction(0)
+            for element in measure:
+                if element.tag == "attributes":
+                    divisions = number_of(element.findtext("divisions"), divisions) or divisions
+                    meter = _meter(element.find("time"))
+                    bar_length = meter.bar_length if meter else bar_length
+                position = _advanced(element, position, divisions)
+                # Some writers put too many rests into an empty bar; only notes can make a bar longer.
+                sounds = element.tag == "note" and element.find("rest") is None
+                longest = max(longest, position if sounds else min(position, bar_length))
+            if index == len(lengths):
+                lengths.append(longest or bar_length)
+            else:
+                lengths[index] = max(lengths[index], longest)
+    return lengths
+
+
+def _advanced(element: ET.Element, position: Fraction, divisions: Fraction) -> Fraction:
+    """The writing position after an element, in quarter notes from the barline."""
+    if element.tag == "note":
+        if element.find("grace") is not None or element.find("chord") is not None:
+            return position
+        return position + _duration(element, divisions)
+    if element.tag == "forward":
+        return position + _duration(element, divisions)
+    if element.tag == "backup":
+        return max(Fraction(0), position - _duration(element, divisions))
+    return position
+
+
+def _duration(element: ET.Element, divisions: Fraction) -> Fraction:
+    return max(Fraction(0), number_of(element.findtext("duration"))) / divisions
+
+
+def _meter(element: ET.Element | None) -> Meter | None:
+    if element is None or element.find("senza-misura") is not None:
+        return None
+    count, unit, grouping = 0, 4, ""
+    for beats, beat_type in zip(element.findall("beats"), element.findall("beat-type"), strict=False):
+        groups = [int(part) for part in (beats.text or "4").split("+")]
+        count += sum(groups)
+        unit = int(beat_type.text or 4)
+        if len(groups) > 1:
+            grouping = "+".join(map(str, groups))
+    try:
+        return Meter.parse(f"{count}/{unit}", grouping) if count else None
+    except MeterError as error:
+        raise FormatError(f"The score has a time signature that can't be read: {error}.") from error
+
+
+def read_part(part_id: str, name: str, measures: list[ET.Element], lengths: list[Fraction]) -> Part:
+    """Everything Gavotte takes from a part's bars, whose lengths are known."""
+    part = Part(part_id, name)
+    divisions, onset = Fraction(1), Fraction(0)
+    for measure, length in zip(measures, lengths, strict=False):
+        position = struck = Fraction(0)
+        for element in measure:
+            here = onset + position
+            match element.tag:
+                case "attributes":
+                    divisions = number_of(element.findtext("divisions"), divisions) or divisions
+                    _read_attributes(part, element, here)
+                case "note":
+                    stacked = element.find("chord") is not None
+                    _read_note(part, element, onset + (struck if stacked else position), divisions)
+                    struck = struck if stacked else position
+                case "harmony":
+                    offset = number_of(element.findtext("offset")) / divisions
+                    part.harmonies.append((max(onset, here + offset), element, part.transpose))
+                case "direction" | "sound":
+                    _read_direction(part, element, here)
+                case "barline" if element.find("repeat") is not None:
+                    part.repeats = True
+            position = _advanced(element, position, divisions)
+        onset += length
+    part.voices = {voice: entries for voice, entries in part.voices.items() if entries}
+    return part
+
+
+def _read_attributes(part: Part, element: ET.Element, onset: Fraction) -> None:
+    transpose = element.find("transpose")
+    if transpose is not None:
+        part.transpose = _transposition(transpose)
+    key = element.find("key")
+    if key is not None and key.find("fifths") is not None:
+        mode = text_of(key, "mode").lower()
+        fifths = int(number_of(key.findtext("fifths")))
+        try:
+            found = Key.from_fifths(fifths, mode if mode in ("minor", "dorian", "mixolydian", "lydian") else "major")
+            part.keys.append((onset, Key(found.tonic.transposed(part.transpose), found.mode)))
+        except PitchError:
+            part.remarks.append(f"A key signature of {fifths} fifths was left out.")
+    meter = _meter(element.find("time"))
+    if meter is not None:
+        part.meters.append((onset, meter))
+    clef = element.find("clef")
+    if clef is not None and onset == 0:
+        sign, line = text_of(clef, "sign") or "G", text_of(clef, "line")
+        if sign in "GFC":
+            part.clef = f"{sign}{line or {'G': '2', 'F': '4', 'C': '3'}[sign]}"
+
+
+def _transposition(element: ET.Element) -> Interval:
+    octaves = int(number_of(element.findtext("octave-change")))
+    semitones = int(number_of(element.findtext("chromatic")))
+    sign = -1 if semitones < 0 else 1
+    octave, rest = divmod(abs(semitones), 12)
+    implied = sign * (7 * octave + _STEPS[rest])
+    steps = int(number_of(element.findtext("diatonic"), Fraction(implied)))
+    return Interval(steps + 7 * octaves, semitones + 12 * octaves)
+
+
+def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Fraction) -> None:
+    pitch_element = element.find("pitch")
+    if pitch_element is None or element.find("cue") is not None:
+        return
+    try:
+        pitch = Pitch(
+            text_of(pitch_element, "step"),
+            round(float(text_of(pitch_element, "alter") or 0)),
+            int(text_of(pitch_element, "octave")),
+        ).transposed(part.transpose)
+    except ValueError as error:
+        part.remarks.append(f"A note was left out: {error}.")
+        return
+    grace = element.find("grace") is not None
+    # Some writers give only the sign (<tied>), some only the sound (<tie>).
+    ties = {tie.get("type") for tie in (*element.findall("tie"), *element.findall("notations/tied"))}
+    voice = text_of(element, "voice") or "1"
+    modification = element.find("time-modification")
+    tuplet = None
+    if modification is not None:
+        tuplet = Tuplet(
+            int(number_of(modification.findtext("actual-notes"), Fraction(1))),
+            int(number_of(modification.findtext("normal-notes"), Fraction(1))),
+        )
+    part.voices.setdefault(voice, []).append(
+        WrittenNote(
+            onset,
+            Fraction(0) if grace else _duration(element, divisions),
+            pitch,
+            element.get("id") or "",
+            grace,
+            "start" in ties,
+            element.find("chord") is not None,
+            tuple(_marks(element)),
+            tuplet,
+            part.transpose,
+        )
+    )
+
+
+def _marks(note: ET.Element) -> Iterator[Mark]:
+    for notations in note.findall("notations"):
+        for group in notations:
+            if group.tag in ("slide", "glissando") and group.get("type") == "start":
+                yield Mark(Articulation.SLIDE)
+            if group.tag not in ("articulations", "technical", "ornaments"):
+                continue
+            for mark in group:
+                if mark.tag in _MARKS:
+                    yield Mark(_MARKS[mark.tag])
+                elif mark.tag in _JOINED and mark.get("type") == "stop":
+                    yield Mark(_JOINED[mark.tag])
+                elif mark.tag == "bend":
+                    yield Mark(Articulation.BEND, number_of(mark.findtext("bend-alter"), Fraction(1)))
+    head = note.find("notehead")
+    if head is not None and (head.get("parentheses") == "yes" or (head.text or "").strip() == "x"):
+        yield Mark(Articulation.GHOST)
+
+
+def _read_direction(part: Part, element: ET.Element, onset: Fraction) -> None:
+    for rehearsal in element.iter("rehearsal"):
+        label = (rehearsal.text or "").strip()
+        if label:
+            part.sections.append((onset, label))
+    sounds = [element] if element.tag == "sound" else list(element.iter("sound"))
+    for sound in sounds:
+        tempo = number_of(sound.get("tempo"))
+        if tempo > 0 and part.tempo is None:
+            part.tempo = tempo
+        if sound.get("dacapo") or sound.get("dalsegno"):
+            part.repeats = True
