@@ -147,6 +147,11 @@ def _is_run(frame: Frame, run: list[FramedNote], chord: _Spelled) -> bool:
     # One foreign note between tones of the written chord makes no run.
     if all(a.is_tone or b.is_tone for a, b in itertools.pairwise(run)):
         return False
+    # A single foreign note beside one other added note is sooner a slip than another chord.
+    added = [note for note in run if not note.is_tone]
+    foreign = [note for note in added if not (note.tension or note.in_scale)]
+    if len(foreign) == 1 and len(added) < 3:
+        return False
     if len(run) == 3 and _prepares_next(frame, run):
         return False
     return sum(note.length for note in run) >= run[0].beat_length - 1e-9

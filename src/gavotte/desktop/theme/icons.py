@@ -34,12 +34,12 @@ def _label() -> tuple[QPainterPath, QPainterPath]:
 
 
 def _vocabulary() -> tuple[QPainterPath, QPainterPath]:
+    """A phrase: three notes under one slur."""
     line, solid = QPainterPath(), QPainterPath()
-    for y in (7.0, 12.0, 17.0):
-        line.moveTo(3, y)
-        line.lineTo(21, y)
-    for x, y in ((6, 16.8), (11, 12), (16.5, 7.2)):
-        solid.addEllipse(QPointF(x, y), 2.6, 2.1)
+    line.moveTo(3.5, 11)
+    line.cubicTo(7, 2.5, 17, 2.5, 20.5, 8)
+    for x, y in ((4.8, 18), (12, 15.5), (19.2, 13)):
+        solid.addEllipse(QPointF(x, y), 2.9, 2.3)
     return line, solid
 
 

@@ -1,0 +1,91 @@
+"""Make docs/screenshots from the demo library: one picture of each main view."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import QSettings
+from PyQt6.QtWidgets import QApplication
+
+from gavotte.demo.build import build_demo
+from gavotte.desktop.app import make_application
+from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.theme.palette import DAY, STAGE
+from gavotte.library.store import Library
+
+FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
+
+
+def settle(window: MainWindow) -> None:
+    """Let the window finish what it has begun."""
+    for _ in range(20):
+        QApplication.processEvents()
+    while not (window.label.page.is_complete and window.vocabulary.page.is_complete):
+        QApplication.processEvents()
+    for _ in range(5):
+        QApplication.processEvents()
+
+
+def select(window: MainWindow, device: str, last_step: int = 0) -> None:
+    """Select the first note with a device, and ``last_step`` notes more."""
+    session = window.session
+    assert session.solo is not None
+    ids = [note.id for note in session.solo.notes]
+    first = next(i for i, note in enumerate(ids) if session.labels[note].device == device)
+    session.select(ids[first], ids[first + last_step])
+
+
+def main() -> None:
+    """Drive the window through its views and save a picture of each."""
+    app = make_application()
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder:
+        build_demo(Path(folder) / "demo")
+        with Library(Path(folder) / "demo") as library:
+            settings = QSettings(str(Path(folder) / "settings.ini"), QSettings.Format.IniFormat)
+            window = MainWindow(library, settings)
+            window.set_theme(DAY)
+            window.resize(1280, 800)
+            window.show()
+
+            def picture(name: str, prepare: Callable[[], object] | None = None) -> None:
+                if prepare is not None:
+                    prepare()
+                settle(window)
+                window.grab().save(str(FOLDER / f"{name}.png"))
+
+            picture("shelf")
+            first, second = (entry.id for entry in library.solos())
+            window.open_solo(first)
+            picture("label", lambda: select(window, "double-above"))
+            window.open_solo(second)
+            picture("select", lambda: select(window, "blue", 6))
+            window.keep_lick()
+            assert window.lick_dialog is not None
+            settle(window)
+            window.lick_dialog.grab().save(str(FOLDER / "keep.png"))
+            window.lick_dialog.reject()
+            window.show_desk("vocabulary")
+            picture("vocabulary", lambda: window.vocabulary.licks.setCurrentRow(1))
+            picture("keys", window.vocabulary.all_keys.click)
+            window.set_theme(STAGE)
+            window.open_solo(first)
+            picture("stage", lambda: select(window, "implied"))
+            window.resize(1024, 700)
+            picture("small", lambda: window.set_theme(DAY))
+            window.close()
+    with tempfile.TemporaryDirectory() as folder, Library(Path(folder)) as library:
+        settings = QSettings(str(Path(folder) / "settings.ini"), QSettings.Format.IniFormat)
+        window = MainWindow(library, settings)
+        window.resize(1280, 800)
+        window.show()
+        settle(window)
+        window.grab().save(str(FOLDER / "empty.png"))
+        window.close()
+    app.quit()
+
+
+if __name__ == "__main__":
+    main()
