@@ -9,7 +9,7 @@ from tests.conftest import DATA
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.document import read_document, write_document
 from gavotte.formats.errors import FormatError
-from gavotte.formats.passage import read_passages, write_labelled
+from gavotte.formats.passage import read_passages, write_labelled, write_passages
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.document import Articulation, Mark, Note, Solo, Tuplet
 from gavotte.solo.edits import with_decision
@@ -100,3 +100,17 @@ def test_bad_passages_say_where(change: dict[str, object], words: list[str]) -> 
 def test_what_is_no_passage_file_is_refused(text: str) -> None:
     with pytest.raises(FormatError):
         read_passages(text)
+
+
+def test_passages_are_written_as_they_are_read() -> None:
+    passages = read_passages((DATA / "passages.json").read_text(encoding="utf-8"))
+    again = read_passages(write_passages((p.id, p.solo) for p in passages))
+    assert [(p.id, p.solo) for p in again] == [(p.id, p.solo) for p in passages]
+
+
+def test_a_demo_solo_survives_as_a_passage_but_for_marks_and_graces() -> None:
+    solo = DEMO_SOLOS[0]()
+    again = read_passages(write_passages([("x", solo)]))[0].solo
+    plain = [note for note in solo.notes if not note.grace]
+    assert [(n.onset, n.duration, n.pitch) for n in again.notes] == [(n.onset, n.duration, n.pitch) for n in plain]
+    assert [chord.text for chord in again.chords] == [chord.text for chord in solo.chords]

@@ -23,6 +23,7 @@ def make_application() -> QApplication:
         if sys.platform.startswith("linux") and not (
             os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY") or os.environ.get("QT_QPA_PLATFORM")
         ):
+            print("There is no display here: Gavotte runs without a window.", file=sys.stderr)
             os.environ["QT_QPA_PLATFORM"] = "offscreen"
         app = QApplication(["gavotte"])
     app.setApplicationName("gavotte")

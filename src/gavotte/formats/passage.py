@@ -121,3 +121,31 @@ def write_labelled(passages: Iterable[tuple[Passage, tuple[Label, ...]]]) -> str
     """The passages with their ``labels`` filled in; every other member is as it was read."""
     items = [{**passage.source, "labels": label_members(labels, passage.solo.notes)} for passage, labels in passages]
     return json.dumps(items, ensure_ascii=False, indent=1)
+
+
+def passage_members(solo: Solo, passage_id: str) -> dict[str, Any]:
+    """A solo as a passage: its first meter and key, chords and notes. Grace notes and marks have no place there."""
+    region = solo.keys[0]
+    meter = solo.meters[0].meter
+    vamp = region.key.mode not in ("major", "minor")
+    mode = ("minor" if region.key.is_minor else "major") if vamp else region.key.mode
+    return {
+        "id": passage_id,
+        "title": solo.title,
+        "style": solo.style,
+        "meter": str(meter),
+        "grouping": "+".join(map(str, meter.grouping)),
+        "key": f"{region.key.tonic} {mode}",
+        "mode": region.key.mode if vamp else "",
+        "blues": region.blues,
+        "pickup": str(solo.pickup),
+        "chords": [[str(event.onset), event.text] for event in solo.chords],
+        "notes": [
+            [str(note.onset), str(note.duration), str(note.pitch)] for note in solo.notes if not note.grace
+        ],
+    }
+
+
+def write_passages(solos: Iterable[tuple[str, Solo]]) -> str:
+    """Solos with their ids as a passage file without labels."""
+    return json.dumps([passage_members(solo, name) for name, solo in solos], ensure_ascii=False, indent=1)

@@ -30,7 +30,10 @@ def decide(frame: Frame, school: School) -> list[Verdict]:
         for i, answers in enumerate(by_rule)
         if answers and answers[0][0] in EARLY_RULES and not frame.notes[i].is_tone
     }
-    candidates = [*implied_figures(frame, school), *all_figures(frame)]
+    implied = list(implied_figures(frame, school))
+    # A note inside a run that spells another chord is no anticipation.
+    early -= {i for figure in implied for i, reading in figure.explains.items() if reading.device == "implied"}
+    candidates = [*implied, *all_figures(frame)]
     standing = choose_figures(candidates, early)
     figure_of = {member: figure for figure in standing for member in figure.members}
     explained_by: dict[int, list[Figure]] = {}

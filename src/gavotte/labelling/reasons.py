@@ -66,7 +66,7 @@ def _chord_reason(
         old = _chord_name(frame.spans[note.span - 1])
         return f"{name} is carried over from {old} and then steps into {_goal(frame, target)}."
     if not frame.span_of(note).written:
-        return f"No chord is written here; {name} is the {degree} of the key's home chord, {chord}."
+        return f"No chord is written here; {name} is the {_degree_words(note.degree, degree)} of the key's home chord, {chord}."
     return f"{name} is the {_degree_words(note.degree, degree)} of {chord}."
 
 

@@ -103,9 +103,6 @@ def _chords_between(
     events = [event for event in solo.chords if event.onset < end]
     in_force = max((i for i, event in enumerate(events) if event.onset <= start), default=0)
     chosen = [replace(event, onset=event.onset - shift) for event in events[in_force:]]
-    # What the last note leads into belongs to the idea: keep the chord that starts right where it ends.
-    following = [event for event in solo.chords if event.onset == end]
-    chosen += [replace(event, onset=event.onset - shift) for event in following]
     if (chosen and chosen[0].onset < earliest) or (chosen and chosen[0].onset > start - shift):
         chosen[0] = replace(chosen[0], onset=earliest)
     return tuple(chosen)

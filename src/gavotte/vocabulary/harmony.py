@@ -24,7 +24,7 @@ class Stretch:
 
 
 def chords_under(solo: Solo) -> list[Stretch]:
-    """The chords that notes of the solo start over or sound into, repeated symbols joined."""
+    """The chords that sound under the notes of the solo, repeated symbols joined."""
     if not solo.notes:
         return []
     start, end = solo.notes[0].onset, max(note.end for note in solo.notes)
@@ -32,7 +32,7 @@ def chords_under(solo: Solo) -> list[Stretch]:
     for event, following in zip(solo.chords, [*solo.chords[1:], None], strict=True):
         symbol = event.symbol
         stop = following.onset if following is not None else max(end, event.onset + 1)
-        if not isinstance(symbol, Chord) or stop <= start or event.onset > end:
+        if not isinstance(symbol, Chord) or stop <= start or event.onset >= end:
             continue
         if stretches and stretches[-1].chord == symbol:
             stretches[-1] = Stretch(symbol, stretches[-1].length + stop - event.onset)
