@@ -65,6 +65,9 @@ class WrittenBar:
     tuplets: tuple[TupletSpan, ...]
 
 
+_LARGEST_TUPLET = 64
+"""Onsets on a finer odd grid than this are no rhythm anybody writes; they are shown at the nearest plain values."""
+
 _SIGNS = {-2: "ff", -1: "f", 0: "n", 1: "s", 2: "ss", 3: "ts", -3: "tf"}
 _SHARP_ORDER, _FLAT_ORDER = "FCGDAEB", "BEADGCF"
 
@@ -163,7 +166,8 @@ def _tuplet_spans(pieces: list[tuple[Fraction, Fraction]], bar: Bar) -> tuple[Tu
         if _odd_part(_inside(edges, start, end)) > 1:
             spans.append((start, end))
         i = j + 1
-    return tuple(_tuplet(start, end, _inside(edges, start, end)) for start, end in spans)
+    found = (_tuplet(start, end, _inside(edges, start, end)) for start, end in spans)
+    return tuple(span for span in found if span.actual <= _LARGEST_TUPLET)
 
 
 def _inside(edges: list[Fraction], start: Fraction, end: Fraction) -> list[Fraction]:

@@ -43,6 +43,8 @@ from gavotte.theory.meter import COMMON_TIME
 from gavotte.theory.pitch import PitchError, PitchName
 
 MAX_NOTES = 50_000
+MAX_BAR = 64
+"""Quarter notes a bar may last at the most; free cadenzas stay far below."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,6 +87,11 @@ class Score:
         names = {e.get("id", ""): text_of(e, "part-name") for e in root.iter("score-part")}
         self._lengths = measure_lengths(measures)
         self._numbers = [m.get("number", "") for m in next(iter(measures.values()), [])]
+        for number, length in zip(self._numbers, self._lengths, strict=False):
+            if length > MAX_BAR:
+                raise FormatError(
+                    f"Bar {number} would last {float(length):g} quarter notes; its note lengths can't be right."
+                )
         self._implicit = [m.get("implicit") == "yes" for m in next(iter(measures.values()), [])]
         self._parts = {
             part_id: read_part(part_id, names.get(part_id, ""), part, self._lengths)

@@ -224,7 +224,9 @@ def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Frac
             round(float(text_of(pitch_element, "alter") or 0)),
             int(text_of(pitch_element, "octave")),
         ).transposed(part.transpose)
-    except ValueError as error:
+        if not 0 <= pitch.midi <= 127:
+            raise PitchError(f"{pitch.shown}{pitch.octave} is beyond any instrument")
+    except (ValueError, OverflowError) as error:
         part.remarks.append(f"A note was left out: {error}.")
         return
     grace = element.find("grace") is not None

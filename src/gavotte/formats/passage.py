@@ -140,9 +140,7 @@ def passage_members(solo: Solo, passage_id: str) -> dict[str, Any]:
         "blues": region.blues,
         "pickup": str(solo.pickup),
         "chords": [[str(event.onset), event.text] for event in solo.chords],
-        "notes": [
-            [str(note.onset), str(note.duration), str(note.pitch)] for note in solo.notes if not note.grace
-        ],
+        "notes": [[str(note.onset), str(note.duration), str(note.pitch)] for note in solo.notes if not note.grace],
     }
 
 

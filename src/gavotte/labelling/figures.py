@@ -57,7 +57,8 @@ def enclosures(frame: Frame) -> Iterator[Figure]:
     The longest figure made of non-chord tones alone is taken; failing that, the shortest that fits.
     """
     for target in range(2, len(frame.notes)):
-        if not frame.is_resting_point(target):
+        last = frame.notes[target - 1]
+        if not 0 < abs(last.pitch - frame.notes[target].pitch) <= _WHOLE_TONE or not frame.is_resting_point(target):
             continue
         fitting = [size for size in (2, 3, 4) if size <= target and _encloses(frame, target, size)]
         if not fitting:

@@ -7,6 +7,7 @@ is held. All distances are in semitones, all lengths in quarter notes.
 from __future__ import annotations
 
 import itertools
+import math
 from bisect import bisect_right
 from dataclasses import dataclass
 from fractions import Fraction
@@ -40,7 +41,8 @@ class FramedNote:
     ``before`` and ``after`` are the indexes of the nearest earlier and later notes at another pitch (a
     repeated pitch is looked past), None where there is none or a rest lies between; ``move_in`` and
     ``move_out`` the semitones from and to them. ``pitch`` is the MIDI number,
-    ``place`` where in the bar it stands ("the and of 2").
+    ``place`` where in the bar it stands ("the and of 2"), ``until_change`` the time from its onset to the next
+    chord (infinite where none follows), and ``sounds_on`` whether it sounds into that chord.
     """
 
     index: int
@@ -57,6 +59,8 @@ class FramedNote:
     length: float
     beat_length: float
     place: str
+    until_change: float
+    sounds_on: bool
     held: bool
     rest_before: bool
     rest_after: bool
@@ -159,6 +163,7 @@ class Frame:
         after = _nearest_other_pitch(pitches, rests, i, 1)
         span_index = max(0, bisect_right(self._span_onsets, time.onset) - 1)
         span = self.spans[span_index]
+        change = self._span_onsets[span_index + 1] if span_index + 1 < len(self.spans) else math.inf
         chord, scale = span.chord, span.scale
         pitch, pitch_class = pitches[i], pitches[i] % 12
         is_tone = pitch_class in chord.tone_classes
@@ -179,6 +184,8 @@ class Frame:
             length=time.length,
             beat_length=time.beat,
             place=time.place,
+            until_change=change - time.onset,
+            sounds_on=time.end > change + _TOLERANCE,
             held=not note.grace and (time.length >= time.beat or longer or rest_after or phrase_end),
             rest_before=rest_before,
             rest_after=rest_after,

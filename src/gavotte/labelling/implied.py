@@ -8,6 +8,7 @@ welcomes is an *upper structure*, and its added notes are extensions.
 from __future__ import annotations
 
 import itertools
+from bisect import bisect_left
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
@@ -73,7 +74,12 @@ def _chords_made_of(classes: frozenset[int]) -> tuple[_Spelled, ...]:
 
 def implied_figures(frame: Frame, school: School) -> Iterator[Figure]:
     """Every implied run and upper structure a solo's lines allow."""
+    # Only a note that is no chord tone makes a figure: without one within reach there is nothing to find.
+    added = [note.index for note in frame.notes if not note.is_tone]
     for start in range(len(frame.notes) - 2):
+        following = bisect_left(added, start)
+        if following == len(added) or added[following] >= start + LONGEST_RUN:
+            continue
         stretch = _stretch(frame, start)
         if len(stretch) >= 3:
             if _holds_foreign_notes(frame, stretch):
@@ -147,10 +153,10 @@ def _is_run(frame: Frame, run: list[FramedNote], chord: _Spelled) -> bool:
     # One foreign note between tones of the written chord makes no run.
     if all(a.is_tone or b.is_tone for a, b in itertools.pairwise(run)):
         return False
-    # A single foreign note beside one other added note is sooner a slip than another chord.
+    # With a single foreign note, a fragment is sooner a slip or an approach than another chord.
     added = [note for note in run if not note.is_tone]
     foreign = [note for note in added if not (note.tension or note.in_scale)]
-    if len(foreign) == 1 and len(added) < 3:
+    if len(foreign) == 1 and (len(added) < 3 or not chord.tones <= classes):
         return False
     if len(run) == 3 and _prepares_next(frame, run):
         return False
@@ -181,8 +187,10 @@ def _upper_structures(frame: Frame, stretch: list[FramedNote], school: School) -
     root = frame.span_of(stretch[0]).chord.root.pitch_class
     for size in (4, 3):
         notes = stretch[:size]
+        if len(notes) < size or all(note.is_tone for note in notes):
+            continue
         classes = frozenset(note.pitch % 12 for note in notes)
-        if len(notes) < size or len(classes) < size:
+        if len(classes) < size:
             continue
         chords = [chord for chord in _chords_made_of(classes) if chord.root != root]
         if chords and _colours(frame, notes, school):

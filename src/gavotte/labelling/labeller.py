@@ -81,8 +81,7 @@ def _alternative(frame: Frame, note: FramedNote, explanation: Explanation) -> Al
 
 def _sustained(frame: Frame, note: FramedNote) -> tuple[Sustained, ...]:
     """What a note becomes over each chord that starts while it sounds."""
-    following = frame.following_span(note)
-    if following is None or following.onset >= note.note.end:
+    if not note.sounds_on:
         return ()
     pitch_class, end = note.note.pitch.pitch_class, note.note.end
     sounding_into = takewhile(lambda span: span.onset < end, frame.spans[note.span + 1 :])

@@ -61,12 +61,14 @@ def _chord_reason(
     if explanation.device == "anticipation":
         following = frame.following_span(note)
         coming = _chord_name(following) if following else "the next chord"
-        return f"{name} comes early: it is already the {shown_degree(explanation.degree or '')} of {coming}."
+        degree = explanation.degree or note.degree
+        return f"{name} comes early: it is already the {_degree_words(degree, shown_degree(degree))} of {coming}."
     if explanation.device == "carried" and target is not None:
         old = _chord_name(frame.spans[note.span - 1])
         return f"{name} is carried over from {old} and then steps into {_goal(frame, target)}."
     if not frame.span_of(note).written:
-        return f"No chord is written here; {name} is the {_degree_words(note.degree, degree)} of the key's home chord, {chord}."
+        home = f"the {_degree_words(note.degree, degree)} of the key's home chord, {chord}"
+        return f"No chord is written here; {name} is {home}."
     return f"{name} is the {_degree_words(note.degree, degree)} of {chord}."
 
 

@@ -30,14 +30,13 @@ def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation 
     following = frame.following_span(note)
     if note.is_tone or following is None or note.note.grace:
         return None
-    until_change = following.onset - note.note.onset
-    if not 0 < until_change <= note.beat_length:
+    if not 0 < note.until_change <= note.beat_length + 1e-9:
         return None
     pitch_class = note.note.pitch.pitch_class
     if pitch_class not in following.chord.tone_classes:
         return None
     if not (
-        note.note.end > following.onset
+        note.sounds_on
         or note.rest_after
         or _struck_again(frame, note)
         or _leaps_within(frame, note, following.chord.tone_classes)

@@ -174,6 +174,11 @@ class Instrument:
 TREBLE = Instrument("Concert instrument")
 
 
+def _rough_end(note: Note) -> float:
+    onset, duration = note.onset, note.duration
+    return onset.numerator / onset.denominator + duration.numerator / duration.denominator
+
+
 @dataclass(frozen=True, slots=True)
 class Solo:
     """A transcribed solo. See the module's conventions."""
@@ -196,7 +201,10 @@ class Solo:
     @property
     def end(self) -> Fraction:
         """Where the last note or chord symbol ends, at least; in quarter notes."""
-        ends = [note.end for note in self.notes] + [chord.onset for chord in self.chords]
+        ends = [chord.onset for chord in self.chords[-1:]]
+        if self.notes:
+            # Only the note that ends last needs its end worked out exactly.
+            ends.append(max(self.notes, key=_rough_end).end)
         return max(ends, default=Fraction(0))
 
     def note(self, note_id: str) -> Note:

@@ -149,17 +149,30 @@ class Chord:
 
     def degree_of(self, pitch_class: int) -> str:
         """The degree of a pitch class against the root, spelled by what the chord holds."""
-        semitones = (pitch_class - self.root.pitch_class) % 12
-        by_chord = {
-            2: "2" if self.third == "2" else "9",
-            3: "b3" if self.third == "b3" else "#9",
-            5: "4" if self.third == "4" else "11",
-            6: "b5" if self.fifth == "b5" else "#11",
-            8: "#5" if self.fifth == "#5" else "b13",
-            9: "bb7" if self.seventh == "bb7" else "6" if self.sixth or self.is_triad else "13",
-        }
-        plain = {0: "1", 1: "b9", 4: "3", 7: "5", 10: "b7", 11: "7"}
-        return plain.get(semitones) or by_chord[semitones]
+        return self._degree_names[(pitch_class - self._root_class) % 12]
+
+    @cached_property
+    def _root_class(self) -> int:
+        return self.root.pitch_class
+
+    @cached_property
+    def _degree_names(self) -> tuple[str, ...]:
+        """The degree of each number of semitones above the root."""
+        sixth = "6" if self.sixth or self.is_triad else "13"
+        return (
+            "1",
+            "b9",
+            "2" if self.third == "2" else "9",
+            "b3" if self.third == "b3" else "#9",
+            "3",
+            "4" if self.third == "4" else "11",
+            "b5" if self.fifth == "b5" else "#11",
+            "5",
+            "#5" if self.fifth == "#5" else "b13",
+            "bb7" if self.seventh == "bb7" else sixth,
+            "b7",
+            "7",
+        )
 
     def name_of(self, degree: str) -> PitchName:
         """The spelled name of a degree over this chord: ♭9 of D is E♭."""

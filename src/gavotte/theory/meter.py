@@ -6,6 +6,9 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
+MAX_COUNT = 64
+"""No meter counts further than this."""
+
 _DEFAULT_GROUPING = {5: (3, 2), 7: (4, 3), 8: (3, 3, 2), 10: (3, 3, 2, 2), 11: (3, 3, 3, 2)}
 
 
@@ -31,7 +34,7 @@ class Meter:
     grouping: tuple[int, ...] = ()
 
     def __post_init__(self) -> None:
-        if self.count < 1 or self.unit not in (1, 2, 4, 8, 16, 32):
+        if not 1 <= self.count <= MAX_COUNT or self.unit not in (1, 2, 4, 8, 16, 32):
             raise MeterError(f"{self.count}/{self.unit} is no meter")
         if self.grouping and (sum(self.grouping) != self.count or min(self.grouping) < 1):
             raise MeterError(f"the groups {'+'.join(map(str, self.grouping))} don't add up to {self.count}")

@@ -18,6 +18,7 @@ _LETTER_SEMITONES = {"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}
 _FIFTHS_LETTERS = "FCGDAEB"
 _ACCIDENTALS = {"": 0, "#": 1, "##": 2, "###": 3, "b": -1, "bb": -2, "bbb": -3}
 _WRITTEN = {value: sign for sign, value in _ACCIDENTALS.items()}
+_SHOWN = {value: sign.replace("b", "♭").replace("#", "♯") for sign, value in _ACCIDENTALS.items()}
 _NAME = re.compile(r"([A-G])(#{1,3}|b{1,3}|)")
 _PITCH = re.compile(r"([A-G])(#{1,3}|b{1,3}|)(-?\d+)")
 
@@ -89,7 +90,7 @@ class PitchName:
     @property
     def shown(self) -> str:
         """The name with music signs: "E♭"."""
-        return self.letter + music_accidentals(_WRITTEN[self.alter])
+        return self.letter + _SHOWN[self.alter]
 
     def __str__(self) -> str:
         return self.letter + _WRITTEN[self.alter]
@@ -142,7 +143,7 @@ class Pitch:
     @property
     def shown(self) -> str:
         """The name with music signs and without the octave: "E♭"."""
-        return self.name.shown
+        return self.letter + _SHOWN[self.alter]
 
     def __str__(self) -> str:
         return f"{self.name}{self.octave}"

@@ -1,7 +1,7 @@
 """The page as a widget: shows a solo line by line, selects notes, zooms.
 
-The first screen is set at once; the other lines follow one at a time between events, so the interface
-stays awake. An edit sets only the lines it touches anew.
+The first lines are set at once; the others follow one at a time between events, so the interface stays
+awake. An edit sets only the lines it touches anew.
 """
 
 from __future__ import annotations
@@ -9,7 +9,7 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import TypeVar
 
-from PyQt6.QtCore import QRectF, Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import QElapsedTimer, QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QFrame, QGraphicsScene, QGraphicsView, QWidget
 
@@ -26,6 +26,7 @@ from gavotte.theory.chord_symbol import shown_degree
 
 _MARGIN = 3 * SP
 _MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
+_AT_ONCE_MS = 40
 
 
 def _same_layout(old: Solo, new: Solo) -> bool:
@@ -133,8 +134,10 @@ class PageView(QGraphicsView):
         self._take(solo, labels, notation, staff_for(solo))
         self._queue = line_breaks(solo, notation)
         self._apply_zoom()
-        room = self.mapToScene(self.viewport().rect()).boundingRect().height()  # type: ignore[union-attr]
-        while self._queue and self._bottom() < room:
+        # A few lines at once, then the rest between events: nobody waits for what is not on the screen yet.
+        since = QElapsedTimer()
+        since.start()
+        while self._queue and since.elapsed() < _AT_ONCE_MS:
             self._set_next_line()
         self._timer.start()
         self.verticalScrollBar().setValue(place)  # type: ignore[union-attr]

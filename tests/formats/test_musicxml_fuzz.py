@@ -1,0 +1,83 @@
+"""Broken scores: whatever is done to a file, reading it gives a solo or a message, never anything else."""
+
+from __future__ import annotations
+
+import random
+import re
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from tests.formats.test_musicxml import degree, harmony, note, rest, score
+
+from gavotte.engraving.engraver import Engraver, line_breaks
+from gavotte.engraving.notation import Notation
+from gavotte.formats.errors import FormatError
+from gavotte.formats.musicxml import open_score
+from gavotte.labelling.labeller import label_solo
+
+TRANSPOSE = "<transpose><diatonic>-1</diatonic><chromatic>-2</chromatic></transpose>"
+WHOLE = score(
+    harmony("D", "minor-seventh", degree(9, 0, "add"))
+    + note("D5", 6, '<tie type="start"/>')
+    + note("D5", 6)
+    + rest(12),
+    harmony("G", "dominant", degree(9, -1, "add")) + note("B4", 0, before="<grace/>") + note("Ab4", 24),
+    extra=TRANSPOSE,
+    fifths=-2,
+)
+WORDS = [b"<duration>", b"<step>", b"<alter>", b"<octave>", b"<divisions>", b"<beats>", b"<beat-type>", b"<fifths>",
+         b"<chromatic>", b"<degree-value>", b"<degree-alter>", b"<root-step>"]  # fmt: skip
+VALUES = [b"", b"0", b"-1", b"99999999999", b"1/0", b"0.3", b"x", b"H", b"1e9", b"nan", b"\xff"]
+
+
+ENGRAVER = Engraver()
+
+
+def read_or_refuse(data: bytes, engrave: bool = False) -> None:
+    try:
+        solo = open_score(data).solo().solo
+    except FormatError:
+        return
+    assert len(label_solo(solo)) == len(solo.notes)
+    if engrave:
+        notation = Notation(solo)
+        for first, last in line_breaks(solo, notation):
+            assert ENGRAVER.line(notation, first, last, {}, first == 0)
+
+
+@given(st.integers(0, len(WHOLE)))
+@settings(max_examples=60, deadline=None)
+def test_files_cut_anywhere(length: int) -> None:
+    read_or_refuse(WHOLE[:length])
+
+
+@pytest.mark.parametrize("word", WORDS)
+@pytest.mark.parametrize("value", VALUES)
+def test_strange_values_in_any_place(word: bytes, value: bytes) -> None:
+    start = WHOLE.index(word) + len(word)
+    end = WHOLE.index(b"<", start)
+    read_or_refuse(WHOLE[:start] + value + WHOLE[end:], engrave=True)
+
+
+@given(st.integers(0, 10**6))
+@settings(max_examples=80, deadline=None)
+def test_bytes_changed_at_random(seed: int) -> None:
+    chance = random.Random(seed)
+    data = bytearray(WHOLE)
+    for _ in range(chance.randint(1, 6)):
+        place = chance.randrange(len(data))
+        if chance.random() < 0.5:
+            data[place] = chance.randrange(256)
+        else:
+            del data[place : place + chance.randint(1, 40)]
+    read_or_refuse(bytes(data))
+
+
+@given(st.integers(0, 10**6))
+@settings(max_examples=40, deadline=None)
+def test_elements_dropped_at_random(seed: int) -> None:
+    chance = random.Random(seed)
+    pieces = re.split(rb"(<[^>]+>)", WHOLE)
+    kept = [piece for piece in pieces if not piece.startswith(b"<") or chance.random() > 0.03]
+    read_or_refuse(b"".join(kept))
