@@ -167,3 +167,8 @@ def test_paths_are_read_with_relative_and_smooth_commands() -> None:
     assert path_operations("m0 0c1 1 2 1 3 0s2-1 3 0")[2] == ("C", (4.0, -1.0, 5.0, -1.0, 6.0, 0.0))
     box = bounds(path_operations("M1 2L4 2L4 6"))
     assert (box.x, box.y, box.right, box.bottom) == (1, 2, 4, 6)
+
+
+def test_two_long_bars_stay_on_one_line(engraver: Engraver) -> None:
+    seven = make_solo([("Gm7", "D5/4 F5/8 G5 A5/4. G5/8 Bb5/8 A5 G5 F5 D5/4")] * 2, meter="7/4")
+    assert len(engraver.line(Notation(seven), 0, 2, {}, True)) == 1

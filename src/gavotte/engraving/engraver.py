@@ -190,10 +190,10 @@ class Engraver:
         """Set bars ``first`` up to ``last``; a line too dense for its width comes back as two or more."""
         staff = staff or staff_for(notation.solo)
         source = line_mei(notation, first, last, staff, degrees, show_meter)
-        self._set_width(last - first, last == len(notation))
-        if not self._toolkit.loadData(source.mei):
-            raise EngravingError(f"Bars {first} to {last} could not be engraved.")
-        drawing = self._reader.read(self._toolkit.renderToSVG(1))
+        share = _share_of_width(notation, first, last)
+        drawing = self._draw(source, share)
+        if drawing.systems > 1 and share < 1:
+            drawing = self._draw(source, 1.0)
         if drawing.systems > 1 and last - first > 1:
             half = first + max(1, min(drawing.bars_in_first_system, (last - first + 1) // 2))
             return self.line(notation, first, half, degrees, show_meter, staff) + self.line(
@@ -201,13 +201,24 @@ class Engraver:
             )
         return [EngravedLine(first, last, drawing, source)]
 
-    def _set_width(self, bars: int, closing: bool) -> None:
-        """The last line of a solo is only as wide as its bars are many."""
-        share = min(1.0, 0.1 + 0.9 * bars / BARS_PER_LINE) if closing else 1.0
+    def _draw(self, source: Line, share: float) -> Drawing:
+        """What verovio makes of a line on a page that is ``share`` of a full line's width."""
         width = round(LINE_WIDTH / 10 * share)
         if width != self._width:
             self._width = width
             self._toolkit.setOptions({"pageWidth": width})
+        if not self._toolkit.loadData(source.mei):
+            first, last = source.bars[0].bar.number, source.bars[-1].bar.number
+            raise EngravingError(f"Bars {first} to {last} could not be engraved.")
+        return self._reader.read(self._toolkit.renderToSVG(1))
+
+
+def _share_of_width(notation: Notation, first: int, last: int) -> float:
+    """The last line of a solo is only as wide as its bars are long; four bars of four make a full line."""
+    if last < len(notation):
+        return 1.0
+    length = float(sum(bar.length for bar in notation.grid.bars[first:last]))
+    return min(1.0, 0.1 + 0.9 * length / (4 * BARS_PER_LINE))
 
 
 def line_breaks(solo: Solo, notation: Notation, per_line: int = BARS_PER_LINE) -> list[tuple[int, int]]:

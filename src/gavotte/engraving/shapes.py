@@ -126,8 +126,6 @@ _PARTS = {
     "ledgerLines",
     "multiRestNum",
     "meterSigGrp",
-    "tupletNum",
-    "tupletBracket",
     "num",
 }
 _CONTAINERS = {
