@@ -278,3 +278,39 @@ def test_the_label_command_prints_labels_and_nothing_else(capsys: pytest.Capture
     assert out == ""
     assert "bad.json" in err
     assert main(["label", str(tmp_path / "missing.json")]) == 1
+
+
+def test_written_pitch_is_shown_and_concert_pitch_is_kept(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session, page, card = at_ferry.session, at_ferry.label.page, at_ferry.label.card
+    session.select("n2", "n2")
+    concert = card.note.text()
+    functions = {note: label.function for note, label in session.labels.items()}
+    assert "concert pitch" in at_ferry.label.about.text()
+    qtbot.keyClick(at_ferry, Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier)
+    qtbot.waitUntil(lambda: page.is_complete)
+    assert (concert, card.note.text()) == ("A4", "B4")
+    assert card.chord.text().startswith("GΔ7")
+    assert "written pitch" in at_ferry.label.about.text()
+    assert {note: label.function for note, label in session.labels.items()} == functions
+    session.decide(Function.OUTSIDE)
+    assert session.solo is not None
+    assert str(session.solo.note("n2").pitch) == "A4"
+    session.select("n2", "n6")
+    lick = session.lick()
+    assert lick is not None
+    assert str(lick.solo.notes[0].pitch) == "A4"
+    assert "Fmaj7" in {label.chord for label in lick.labels}
+
+
+def test_licks_are_shown_in_written_pitch_too(qtbot: QtBot, window: MainWindow) -> None:
+    desk = window.vocabulary
+    window.show_desk("vocabulary")
+    desk.licks.setCurrentRow(1)
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    concert = desk.page.lines[0].line.notes[0].note.pitch
+    window.written_action.trigger()
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    assert desk.page.lines[0].line.notes[0].note.pitch.midi == concert.midi + 2
+    desk.all_keys.click()
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    assert str(desk.page.lines[0].line.source.bars[0].key) == "G major"

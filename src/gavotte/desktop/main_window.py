@@ -192,6 +192,12 @@ class MainWindow(QMainWindow):
         ]
         self._zoom_actions[0].setShortcuts([QKeySequence("Ctrl++"), QKeySequence("Ctrl+=")])
         menu.addSeparator()
+        self.written_action = QAction("Written pitch", self)
+        self.written_action.setCheckable(True)
+        self.written_action.setShortcut(QKeySequence("Ctrl+T"))
+        self.written_action.toggled.connect(self.set_written)
+        menu.addAction(self.written_action)
+        menu.addSeparator()
         group = QActionGroup(self)
         self._theme_actions: dict[str, QAction] = {}
         for name, about in (("Day", "Day: paper and ink"), ("Stage", "Stage: for a dim room")):
@@ -251,7 +257,6 @@ class MainWindow(QMainWindow):
             except (LibraryError, FormatError) as error:
                 self.notice.say(str(error))
                 return
-            self._settings.setValue("solo", solo_id)
         self.show_desk("label")
 
     def open_lick(self, lick_id: str) -> None:
@@ -413,7 +418,14 @@ class MainWindow(QMainWindow):
         for part in (self.rail, self.shelf, self.label, self.vocabulary):
             part.set_palette(palette)
 
+    def set_written(self, written: bool) -> None:
+        """Show solos and licks as the instrument's player reads them, or in concert pitch."""
+        self._settings.setValue("written", written)
+        self.session.set_written(written)
+        self.vocabulary.set_written(written)
+
     def _restore(self) -> None:
+        self.written_action.setChecked(self._settings.value("written", False, type=bool))
         geometry = self._settings.value("geometry")
         if geometry is not None:
             self.restoreGeometry(geometry)
@@ -488,6 +500,7 @@ KEYS = (
     ("F6", "From the page to the note card and back"),
     ("Ctrl+Z, Ctrl+Shift+Z", "Undo, redo"),
     ("Ctrl++, Ctrl+−, Ctrl+0", "Larger, smaller, fit the width"),
+    ("Ctrl+T", "Written or concert pitch"),
     ("Ctrl+1, Ctrl+2", "A lick in its own key, in all twelve"),
     ("Delete", "Delete the solo or lick (can be undone)"),
     ("Ctrl+I", "Import"),

@@ -9,12 +9,13 @@ from PyQt6.QtGui import QUndoCommand, QUndoStack
 
 from gavotte.desktop.work import Job, run_beside
 from gavotte.labelling.frame import Frame
-from gavotte.labelling.labeller import label_frame
+from gavotte.labelling.labeller import label_frame, label_solo
 from gavotte.library.store import Library, LibraryError
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import USUAL_DEVICE, with_decision, without_decision
 from gavotte.solo.label import Label
 from gavotte.vocabulary.lick import Lick, keep_lick
+from gavotte.workshop.written import as_written
 
 SAVE_DELAY_MS = 800
 LABEL_AT_ONCE = 300
@@ -22,7 +23,10 @@ LABEL_AT_ONCE = 300
 
 
 class SoloSession(QObject):
-    """The one place that holds the open solo; ``frame`` and ``labels`` belong to its current value.
+    """The one place that holds the open solo.
+
+    ``shown`` is the solo as the desks show it: the solo itself, or with ``written`` the instrument's written
+    pitch. ``frame`` and ``labels`` belong to what is shown.
 
     Signals: ``solo_opened``, ``labels_changed`` (the solo's value or its labels are new),
     ``selection_changed``, ``saved``, ``failed(message)``.
@@ -39,6 +43,8 @@ class SoloSession(QObject):
         self.library = library
         self.solo_id: str | None = None
         self.solo: Solo | None = None
+        self.shown: Solo | None = None
+        self.written = False
         self.labels: dict[str, Label] = {}
         self.undo_stack = QUndoStack(self)
         self.anchor: str | None = None
@@ -66,24 +72,25 @@ class SoloSession(QObject):
         self.save()
         if self._job is not None:
             self._job.cancel()
-        self.solo_id = self.solo = self.frame = None
+        self.solo_id = self.solo = self.shown = self.frame = None
         self.labels = {}
         self.anchor = self.current = None
         self.undo_stack.clear()
 
     def _relabel(self, then: Callable[[], None]) -> None:
-        solo = self.solo
+        solo, written = self.solo, self.written
         assert solo is not None
         if self._job is not None:
             self._job.cancel()
             self._job = None
 
         def work() -> tuple[Frame, tuple[Label, ...]]:
-            frame = Frame(solo)
+            frame = Frame(as_written(solo) if written else solo)
             return frame, label_frame(frame)
 
         def take(found: tuple[Frame, tuple[Label, ...]]) -> None:
             self.frame, labels = found
+            self.shown = self.frame.solo
             self.labels = {label.note: label for label in labels}
             then()
 
@@ -91,6 +98,13 @@ class SoloSession(QObject):
             take(work())
         else:
             self._job = run_beside(work, take, lambda error: self.failed.emit(str(error)))
+
+    def set_written(self, written: bool) -> None:
+        """Show the solo in written or in concert pitch."""
+        if written != self.written:
+            self.written = written
+            if self.solo is not None:
+                self._relabel(self.solo_opened.emit)
 
     # -- edits --------------------------------------------------------------------------------------
 
@@ -141,7 +155,8 @@ class SoloSession(QObject):
         """The selected notes as a lick, or None where nothing is selected."""
         if self.solo is None or self.solo_id is None or self.anchor is None or self.current is None:
             return None
-        labels = tuple(self.labels[note.id] for note in self.solo.notes if note.id in self.labels)
+        # A lick is kept in concert pitch, whatever is shown.
+        labels = label_solo(self.solo) if self.written else tuple(self.labels.values())
         return keep_lick(self.solo, self.solo_id, labels, self.anchor, self.current)
 
     # -- selection ----------------------------------------------------------------------------------

@@ -59,12 +59,12 @@ def _moved(solo: Solo, old: PitchName, new: PitchName) -> InKey:
     elif steps == 0 and semitones == 11:
         steps = 7
     interval = Interval(steps, semitones)
-    moved = _transposed_simply(solo, interval)
+    moved = transposed_simply(solo, interval)
     best = min((_octave(moved, shift) for shift in (-2, -1, 0, 1)), key=lambda s: _distance(solo, s))
     return InKey(best.keys[0].key, best, _fits(best))
 
 
-def _transposed_simply(solo: Solo, interval: Interval) -> Solo:
+def transposed_simply(solo: Solo, interval: Interval) -> Solo:
     """The transposed solo with double accidentals written as the simple note that sounds the same."""
     try:
         moved = transposed(solo, interval)

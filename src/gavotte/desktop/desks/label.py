@@ -110,7 +110,7 @@ class LabelDesk(QWidget):
         self._session.decide(function)
 
     def _show_solo(self) -> None:
-        solo = self._session.solo
+        solo = self._session.shown if self._session.solo is not None else None
         for widget in (self._head, self._body):
             widget.setVisible(solo is not None)
         self._nothing.setVisible(solo is None)
@@ -124,7 +124,7 @@ class LabelDesk(QWidget):
                 part
                 for part in (
                     solo.player,
-                    solo.instrument.name,
+                    solo.instrument.name + self._pitch_words(),
                     solo.keys[0].key.shown + (", blues" if solo.keys[0].blues else ""),
                     solo.style,
                     tempo,
@@ -136,8 +136,15 @@ class LabelDesk(QWidget):
         self._show_doubts()
         self._show_selection()
 
-    def _show_edit(self) -> None:
+    def _pitch_words(self) -> str:
+        """For a transposing instrument, which pitch the page is in."""
         solo = self._session.solo
+        if solo is None or not solo.instrument.transposition_semitones:
+            return ""
+        return " in written pitch" if self._session.written else " in concert pitch"
+
+    def _show_edit(self) -> None:
+        solo = self._session.shown
         if solo is None:
             return
         self.page.update_solo(solo, self._session.labels)
@@ -157,7 +164,7 @@ class LabelDesk(QWidget):
         self.page.show_target(None)
         label = session.labels.get(session.current or "")
         self.card.setVisible(label is not None)
-        if label is not None and session.solo is not None and session.frame is not None:
-            self.card.show_note(session.solo, session.frame, label)
+        if label is not None and session.shown is not None and session.frame is not None:
+            self.card.show_note(session.shown, session.frame, label)
         self.keep.setEnabled(len(selected) > 1)
         self.keep.setText("Keep as lick…" if len(selected) < 2 else f"Keep {len(selected)} notes as lick…")

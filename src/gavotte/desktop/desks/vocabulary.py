@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import (
@@ -26,6 +28,7 @@ from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick
 from gavotte.workshop.keys import KeyOrder
 from gavotte.workshop.sheet import key_sheet
+from gavotte.workshop.written import as_written
 
 
 class VocabularyDesk(QWidget):
@@ -42,6 +45,7 @@ class VocabularyDesk(QWidget):
         self._library = library
         self._lick: Lick | None = None
         self._lick_id: str | None = None
+        self._written = False
         self.licks = RowList("Licks")
         self.licks.setFixedWidth(300)
         self.page = PageView(engraver, numbered=False)
@@ -148,6 +152,11 @@ class VocabularyDesk(QWidget):
         self.licks.set_palette(palette)
         self.page.set_palette(palette)
 
+    def set_written(self, written: bool) -> None:
+        """Show licks in written or in concert pitch."""
+        self._written = written
+        self._show_lick()
+
     def delete_current(self) -> None:
         """Ask to delete the current lick."""
         if self._lick_id is not None:
@@ -193,13 +202,14 @@ class VocabularyDesk(QWidget):
         player = f", by {lick.source.player}" if lick.source.player else ""
         self.source.setText(f"Open {lick.source.title}")
         self.source.setToolTip(f"Open the solo it comes from: {lick.source.title}, {lick.source.place}{player}")
+        shown = replace(lick, solo=as_written(lick.solo)) if self._written else lick
         sheet = self.all_keys.isChecked()
         self.order.setVisible(sheet)
         if sheet:
-            solo, labels = key_sheet(lick, KeyOrder(self.order.currentData()))
+            solo, labels = key_sheet(shown, KeyOrder(self.order.currentData()))
             self.page.show_solo(solo, {label.note: label for label in labels})
         else:
-            self.page.show_solo(lick.solo, {label.note: label for label in lick.labels})
+            self.page.show_solo(shown.solo, {label.note: label for label in lick.labels})
         self.page.set_selection(None, None, frozenset())
 
     def _select(self, anchor: str, current: str) -> None:

@@ -1,0 +1,44 @@
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from tests.conftest import make_solo
+
+from gavotte.demo.solos import DEMO_SOLOS
+from gavotte.labelling.labeller import label_solo
+from gavotte.solo.instruments import INSTRUMENTS, instrument_named
+from gavotte.workshop.written import as_written
+
+
+@pytest.mark.parametrize(("name", "key", "first", "chord"), [
+    ("Trumpet", "G major", "D5", "Dm7"), ("Alto saxophone", "D major", "A5", "Am7"), ("Flute", "F major", "C5", "Cm7"),
+    ("Tenor saxophone", "G major", "D6", "Dm7"), ("Guitar", "F major", "C6", "Cm7"),
+])  # fmt: skip
+def test_players_read_their_own_pitch(name: str, key: str, first: str, chord: str) -> None:
+    instrument = instrument_named(name)
+    assert instrument is not None
+    solo = replace(make_solo([("Cm7", "C5/4 Eb5 G5 Bb5")], key="F major"), instrument=instrument)
+    written = as_written(solo)
+    assert (str(written.keys[0].key), str(written.notes[0].pitch), written.chords[0].text) == (key, first, chord)
+    assert as_written(written) == written
+
+
+@pytest.mark.parametrize("key", ["B major", "F# major", "Db major", "Eb minor", "G# minor", "C# major"])
+@pytest.mark.parametrize("instrument", INSTRUMENTS, ids=lambda instrument: instrument.name)
+def test_far_keys_are_written_enharmonically(key: str, instrument: object) -> None:
+    solo = replace(make_solo([("C7", "C5/4 E5 G5 Bb5")], key=key), instrument=instrument)  # type: ignore[arg-type]
+    written = as_written(solo)
+    assert abs(written.keys[0].key.fifths) <= max(6, abs(solo.keys[0].key.fifths))
+    shift = written.notes[0].pitch.midi - solo.notes[0].pitch.midi
+    assert shift == -solo.instrument.transposition_semitones
+    assert written.instrument.lowest - solo.instrument.lowest == shift
+
+
+@pytest.mark.parametrize("make", DEMO_SOLOS)
+def test_labels_are_the_same_in_either_pitch(make: object) -> None:
+    solo = make()  # type: ignore[operator]
+    concert, written = label_solo(solo), label_solo(as_written(solo))
+    assert [(x.function, x.device, x.degree, x.target) for x in concert] == [
+        (x.function, x.device, x.degree, x.target) for x in written
+    ]
