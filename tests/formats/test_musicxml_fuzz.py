@@ -11,10 +11,10 @@ from hypothesis import strategies as st
 from tests.formats.test_musicxml import degree, harmony, note, rest, score
 
 from gavotte.engraving.engraver import Engraver, line_breaks
-from gavotte.engraving.notation import Notation
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml import open_score
 from gavotte.labelling.labeller import label_solo
+from gavotte.notation.written import Notation
 
 TRANSPOSE = "<transpose><diatonic>-1</diatonic><chromatic>-2</chromatic></transpose>"
 WHOLE = score(

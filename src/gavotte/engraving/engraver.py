@@ -9,8 +9,8 @@ from functools import cached_property
 import verovio
 
 from gavotte.engraving.mei import Line, Staff, line_mei, staff_for
-from gavotte.engraving.notation import Notation
 from gavotte.engraving.shapes import STAFF_SPACE, Box, Drawing, ShapeReader
+from gavotte.notation.written import Notation
 from gavotte.solo.document import ChordEvent, Note, Solo
 
 LINE_WIDTH = 21000.0

@@ -10,7 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from xml.sax.saxutils import escape
 
-from gavotte.engraving.notation import Event, Notation, WrittenBar
+from gavotte.notation.written import Event, Notation, WrittenBar
 from gavotte.solo.bars import Bar
 from gavotte.solo.document import Articulation, ChordEvent, Instrument, Solo
 from gavotte.theory.pitch import Pitch

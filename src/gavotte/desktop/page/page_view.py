@@ -18,8 +18,8 @@ from gavotte.desktop.page.line_item import LineItem
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, Engraver, line_breaks
 from gavotte.engraving.mei import Staff, staff_for
-from gavotte.engraving.notation import Notation
 from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.notation.written import Notation
 from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import shown_degree

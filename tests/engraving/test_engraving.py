@@ -10,10 +10,10 @@ from tests.conftest import DATA, make_solo
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.engraving.engraver import Engraver, line_breaks
 from gavotte.engraving.mei import staff_for
-from gavotte.engraving.notation import Notation, WrittenBar
 from gavotte.engraving.shapes import bounds, path_operations
-from gavotte.engraving.values import Value, split_at_beats, value_of
 from gavotte.formats.passage import read_passages
+from gavotte.notation.values import Value, split_at_beats, value_of
+from gavotte.notation.written import Notation, WrittenBar
 from gavotte.solo.document import MeterRegion, Note, Solo
 from gavotte.theory.meter import Meter
 from gavotte.theory.pitch import Pitch

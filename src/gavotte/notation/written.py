@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from math import lcm
 
-from gavotte.engraving.values import Value, nearest_value, split_at_beats, value_of
+from gavotte.notation.values import Value, nearest_value, split_at_beats, value_of
 from gavotte.solo.bars import Bar, BarGrid
 from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.theory.key import Key
