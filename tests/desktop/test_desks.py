@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import itertools
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -12,6 +13,14 @@ from tests.desktop.conftest import OpenWindow
 from tests.formats.test_musicxml import harmony, note, score
 
 from gavotte.cli import main
+from gavotte.desktop.exporting import (
+    EXPORT_FORMATS,
+    NOTE_TABLE,
+    SCORE,
+    SCORE_WITH_DEGREES,
+    ExportFormat,
+    suggested_name,
+)
 from gavotte.desktop.main_window import KEYS, MainWindow
 from gavotte.desktop.session import LABEL_AT_ONCE
 from gavotte.library.store import LibraryError
@@ -314,3 +323,35 @@ def test_licks_are_shown_in_written_pitch_too(qtbot: QtBot, window: MainWindow) 
     desk.all_keys.click()
     qtbot.waitUntil(lambda: desk.page.is_complete)
     assert str(desk.page.lines[0].line.source.bars[0].key) == "G major"
+
+
+@pytest.mark.parametrize("wanted", EXPORT_FORMATS, ids=lambda wanted: wanted.name)
+def test_the_open_solo_goes_out_in_every_format(at_ferry: MainWindow, tmp_path: Path, wanted: ExportFormat) -> None:
+    at_ferry.export(tmp_path / suggested_name(at_ferry.session.solo, wanted), wanted)  # type: ignore[arg-type]
+    path = tmp_path / f"Lamplight on the Ferry{wanted.suffix}"
+    text = path.read_text(encoding="utf-8")
+    assert ("<lyric" in text) == (wanted is SCORE_WITH_DEGREES)
+    assert text.startswith("note,bar" if wanted is NOTE_TABLE else "<?xml")
+    assert [p.name for p in tmp_path.iterdir() if p.name.startswith(".Lamp")] == []
+
+
+def test_what_went_out_comes_back(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
+    solo = at_ferry.session.solo
+    assert solo is not None
+    at_ferry.export(tmp_path / "out", SCORE)
+    with qtbot.waitSignal(at_ferry.session.solo_opened, timeout=10000):
+        at_ferry.import_files([tmp_path / "out.musicxml"])
+    again = at_ferry.session.solo
+    assert [(n.onset, n.duration, n.pitch, n.marks) for n in again.notes] == [
+        (n.onset, n.duration, n.pitch, n.marks) for n in solo.notes
+    ]
+
+
+def test_a_file_that_cannot_be_written_is_explained(at_ferry: MainWindow, tmp_path: Path) -> None:
+    at_ferry.export(tmp_path / "no such folder" / "out.csv", NOTE_TABLE)
+    assert "could not be written" in at_ferry.notice.text.text()
+
+
+@pytest.mark.parametrize(("title", "name"), [("A/B: what?", "A-B- what-.csv"), ("...", "Solo.csv"), ("♭9", "♭9.csv")])
+def test_file_names_come_from_titles(title: str, name: str) -> None:
+    assert suggested_name(replace(make_solo([("C", "C5/1")]), title=title), NOTE_TABLE) == name

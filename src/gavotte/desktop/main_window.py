@@ -35,6 +35,14 @@ from gavotte.desktop.desks.label import LabelDesk
 from gavotte.desktop.desks.shelf import ShelfDesk
 from gavotte.desktop.desks.vocabulary import VocabularyDesk
 from gavotte.desktop.dialogs import LickDialog
+from gavotte.desktop.exporting import (
+    EXPORT_FORMATS,
+    SCORE,
+    ExportFormat,
+    exported,
+    suggested_name,
+    write_whole,
+)
 from gavotte.desktop.importing import Importer
 from gavotte.desktop.library_edits import LibraryEdit
 from gavotte.desktop.notice import Notice
@@ -137,6 +145,7 @@ class MainWindow(QMainWindow):
 
     def _file_menu(self, menu: QMenu) -> None:
         self.import_action = self._action(menu, "Import a solo…", "Ctrl+I", self.choose_files)
+        self.export_action = self._action(menu, "Export the open solo…", "Ctrl+E", self.choose_export)
         menu.addSeparator()
         self._action(menu, "Quit", "Ctrl+Q", self.close)
 
@@ -305,6 +314,37 @@ class MainWindow(QMainWindow):
             self.notice.hide()
             self._tell(f"{title} was imported")
 
+    # -- export -------------------------------------------------------------------------------------
+
+    def choose_export(self) -> None:
+        """Ask where to and as what the open solo goes out, and write it."""
+        solo = self.session.solo
+        if solo is None:
+            return
+        folder = Path(str(self._settings.value("folder", str(Path.home()))))
+        filters = {wanted.file_filter: wanted for wanted in EXPORT_FORMATS}
+        name, chosen = QFileDialog.getSaveFileName(
+            self, "Export the open solo", str(folder / suggested_name(solo, SCORE)), ";;".join(filters)
+        )
+        if name:
+            self.export(Path(name), filters.get(chosen, SCORE))
+
+    def export(self, path: Path, wanted: ExportFormat) -> None:
+        """Write the open solo to a file, in concert pitch or as the format asks."""
+        solo = self.session.solo
+        if solo is None:
+            return
+        if not path.suffix:
+            path = path.with_suffix(wanted.suffix)
+        labels = {label.note: label for label in self.session.concert_labels()}
+        try:
+            write_whole(path, exported(solo, labels, wanted))
+        except OSError as error:
+            self.notice.say(f"{path.name} could not be written: {error.strerror or error}. Choose another folder.")
+            return
+        self._settings.setValue("folder", str(path.parent))
+        self._tell(f"{solo.title} was exported as {path.name}")
+
     def _show_busy(self, name: str) -> None:
         self._busy.setText(f"Reading {name} …" if name else "")
         self._stop.setVisible(bool(name))
@@ -445,6 +485,7 @@ class MainWindow(QMainWindow):
         at_label = self._stack.currentWidget() is self.label and self.session.solo is not None
         for action in self._label_actions:
             action.setEnabled(at_label)
+        self.export_action.setEnabled(self.session.solo is not None)
         self.keep_action.setEnabled(at_label and len(self.session.selected()) > 1)
         self.delete_action.setEnabled(not at_label)
         title = self.session.solo.title if self.session.solo is not None and at_label else ""
@@ -503,7 +544,7 @@ KEYS = (
     ("Ctrl+T", "Written or concert pitch"),
     ("Ctrl+1, Ctrl+2", "A lick in its own key, in all twelve"),
     ("Delete", "Delete the solo or lick (can be undone)"),
-    ("Ctrl+I", "Import"),
+    ("Ctrl+I, Ctrl+E", "Import, export the open solo"),
 )
 
 

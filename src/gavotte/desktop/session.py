@@ -155,9 +155,13 @@ class SoloSession(QObject):
         """The selected notes as a lick, or None where nothing is selected."""
         if self.solo is None or self.solo_id is None or self.anchor is None or self.current is None:
             return None
-        # A lick is kept in concert pitch, whatever is shown.
-        labels = label_solo(self.solo) if self.written else tuple(self.labels.values())
-        return keep_lick(self.solo, self.solo_id, labels, self.anchor, self.current)
+        return keep_lick(self.solo, self.solo_id, self.concert_labels(), self.anchor, self.current)
+
+    def concert_labels(self) -> tuple[Label, ...]:
+        """The open solo's labels in concert pitch, whatever is shown: what is kept or exported."""
+        if self.solo is None:
+            return ()
+        return label_solo(self.solo) if self.written else tuple(self.labels.values())
 
     # -- selection ----------------------------------------------------------------------------------
 

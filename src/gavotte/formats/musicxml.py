@@ -82,7 +82,10 @@ class Score:
 
     def __init__(self, root: ET.Element) -> None:
         self.title = text_of(root, "work/work-title") or text_of(root, "movement-title")
-        self.composer = next(((e.text or "").strip() for e in root.iter("creator") if e.get("type") == "composer"), "")
+        creators = {e.get("type"): (e.text or "").strip() for e in root.iter("creator")}
+        self.player = creators.get("player") or creators.get("composer") or ""
+        fields = {e.get("name"): (e.text or "").strip() for e in root.iter("miscellaneous-field")}
+        self.style = fields.get("style") or ""
         measures = measures_by_part(root)
         names = {e.get("id", ""): text_of(e, "part-name") for e in root.iter("score-part")}
         self._lengths = measure_lengths(measures)
@@ -127,7 +130,8 @@ class Score:
         notes = _notes(entries, shift)
         solo = Solo(
             title=self.title or fallback_title,
-            player=self.composer,
+            player=self.player,
+            style=self.style,
             instrument=_instrument(part),
             tempo=part.tempo,
             pickup=shift,
@@ -234,6 +238,7 @@ def _notes(entries: list[WrittenNote], shift: Fraction) -> tuple[Note, ...]:
                     tuplet=entry.tuplet,
                     grace=entry.grace,
                     marks=entry.marks,
+                    uncertain=entry.uncertain,
                 )
             )
         open_tie = entry.tie_start

@@ -6,7 +6,7 @@ import xml.etree.ElementTree as ET
 from dataclasses import replace
 
 from gavotte.theory.chord import TENSIONS, Chord, ChordSymbol, NoChord
-from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord, parse_chord_symbol
+from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord, parse_chord_symbol, write_chord_symbol
 from gavotte.theory.pitch import PitchName
 
 _KINDS = {
@@ -129,3 +129,91 @@ def _without(chord: Chord, value: int) -> Chord:
     if value == 7:
         return replace(chord, seventh="")
     return replace(chord, tensions=tuple(t for t in chord.tensions if t.lstrip("b#") != str(value)))
+
+
+def harmony_members(symbol: ChordSymbol) -> list[ET.Element]:
+    """The children of a <harmony> that spells a chord: root, kind, bass, degrees.
+
+    The kind with the fewest changed degrees is taken; what no kind and degrees can say (alt) is written as "other"
+    with its symbol as text.
+    """
+    if not isinstance(symbol, Chord):
+        return [_root_of(PitchName("C")), _kind_element("none", "N.C.")]
+    suffix = write_chord_symbol(replace(symbol, bass=None))[len(str(symbol.root)) :]
+    bare = replace(symbol, root=PitchName("C"), bass=None)
+    ways = sorted(
+        ((kind, _changes(parse_chord(f"C{text}"), bare)) for kind, text in _KINDS.items()),
+        key=lambda way: len(way[1]),
+    )
+    members = [_root_of(symbol.root)]
+    for kind, degrees in ways:
+        if _spells(kind, degrees, bare):
+            members.append(_kind_element(kind, suffix))
+            break
+    else:
+        degrees = []
+        members.append(_kind_element("other", suffix))
+    if symbol.bass is not None:
+        bass = ET.Element("bass")
+        _name_members(bass, "bass", symbol.bass)
+        members.append(bass)
+    return members + degrees
+
+
+def _root_of(name: PitchName) -> ET.Element:
+    root = ET.Element("root")
+    _name_members(root, "root", name)
+    return root
+
+
+def _name_members(parent: ET.Element, prefix: str, name: PitchName) -> None:
+    ET.SubElement(parent, f"{prefix}-step").text = name.letter
+    if name.alter:
+        ET.SubElement(parent, f"{prefix}-alter").text = str(name.alter)
+
+
+def _kind_element(kind: str, text: str) -> ET.Element:
+    element = ET.Element("kind", {"text": text} if text else {})
+    element.text = kind
+    return element
+
+
+def _changes(base: Chord, wanted: Chord) -> list[ET.Element]:
+    """The degrees to add, alter and subtract that may turn one chord into another."""
+    changes: list[ET.Element] = []
+    if wanted.third != base.third and not wanted.third:
+        changes.append(_degree(3, 0, "subtract"))
+    if wanted.fifth != base.fifth:
+        changes.append(_degree(5, *_ALTERATIONS.get(wanted.fifth, (0, "subtract"))))
+    if wanted.seventh != base.seventh and wanted.seventh:
+        changes.append(_degree(7, {"b7": 0, "7": 1, "bb7": -1}[wanted.seventh], "add"))
+    numbers = {tension.lstrip("b#") for tension in wanted.tensions}
+    for tension in base.tensions:
+        if tension not in wanted.tensions and tension.lstrip("b#") not in numbers:
+            changes.append(_degree(int(tension.lstrip("b#")), 0, "subtract"))
+    for tension in wanted.tensions:
+        if tension not in base.tensions:
+            changes.append(_degree(int(tension.lstrip("b#")), {"b": -1, "#": 1}.get(tension[0], 0), "add"))
+    return changes
+
+
+_ALTERATIONS = {"b5": (-1, "alter"), "#5": (1, "alter"), "5": (0, "alter")}
+
+
+def _degree(value: int, alter: int, kind: str) -> ET.Element:
+    element = ET.Element("degree")
+    for tag, text in (("degree-value", value), ("degree-alter", alter), ("degree-type", kind)):
+        ET.SubElement(element, tag).text = str(text)
+    return element
+
+
+def _spells(kind: str, degrees: list[ET.Element], wanted: Chord) -> bool:
+    """Whether a reader gets the wanted chord back from a kind and degrees."""
+    harmony = ET.Element("harmony")
+    harmony.append(_root_of(PitchName("C")))
+    harmony.append(_kind_element(kind, ""))
+    harmony.extend(degrees)
+    try:
+        return chord_of_harmony(harmony) == wanted
+    except UnreadableHarmonyError:
+        return False

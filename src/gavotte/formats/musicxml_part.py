@@ -13,7 +13,7 @@ from fractions import Fraction
 from gavotte.formats.errors import FormatError
 from gavotte.solo.document import Articulation, Mark, Tuplet
 from gavotte.theory.interval import UNISON, Interval
-from gavotte.theory.key import Key
+from gavotte.theory.key import MODES, Key
 from gavotte.theory.meter import Meter, MeterError
 from gavotte.theory.pitch import Pitch, PitchError
 
@@ -33,6 +33,10 @@ _JOINED = {"hammer-on": Articulation.HAMMER_ON, "pull-off": Articulation.PULL_OF
 _STEPS = {0: 0, 1: 1, 2: 1, 3: 2, 4: 2, 5: 3, 6: 3, 7: 4, 8: 5, 9: 5, 10: 6, 11: 6}
 
 
+UNCERTAIN = "uncertain"
+"""The footnote of a note its transcriber is not sure of."""
+
+
 @dataclass
 class WrittenNote:
     """A note as written: ``onset`` and ``length`` in quarter notes from the start of the score."""
@@ -46,7 +50,7 @@ class WrittenNote:
     stacked: bool
     marks: tuple[Mark, ...]
     tuplet: Tuplet | None
-    transpose: Interval
+    uncertain: bool
 
 
 @dataclass
@@ -190,7 +194,7 @@ def _read_attributes(part: Part, element: ET.Element, onset: Fraction) -> None:
         mode = text_of(key, "mode").lower()
         fifths = int(number_of(key.findtext("fifths")))
         try:
-            found = Key.from_fifths(fifths, mode if mode in ("minor", "dorian", "mixolydian", "lydian") else "major")
+            found = Key.from_fifths(fifths, mode if mode in MODES else "major")
             part.keys.append((onset, Key(found.tonic.transposed(part.transpose), found.mode)))
         except PitchError:
             part.remarks.append(f"A key signature of {fifths} fifths was left out.")
@@ -251,7 +255,7 @@ def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Frac
             element.find("chord") is not None,
             tuple(_marks(element)),
             tuplet,
-            part.transpose,
+            text_of(element, "footnote") == UNCERTAIN,
         )
     )
 

@@ -1,4 +1,4 @@
-"""Notation: what is written for a solo (values, ties, tuplets, beams, accidentals), derived from its onsets and lengths.
+"""Notation: what is written for a solo (values, ties, tuplets, beams, accidentals), worked out from its notes.
 
 Engraving and the score formats both write from here.
 """

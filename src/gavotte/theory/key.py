@@ -32,6 +32,10 @@ _MODE_SCALES = {
 }
 
 
+MODES = frozenset(_MODE_FIFTHS)
+"""The modes a key can have."""
+
+
 class KeyNameError(ValueError):
     """A text that names no key."""
 
