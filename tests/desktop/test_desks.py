@@ -16,6 +16,8 @@ from gavotte.cli import main
 from gavotte.desktop.exporting import (
     EXPORT_FORMATS,
     NOTE_TABLE,
+    PAPER_A4,
+    PAPER_LETTER,
     SCORE,
     SCORE_WITH_DEGREES,
     ExportFormat,
@@ -325,20 +327,54 @@ def test_licks_are_shown_in_written_pitch_too(qtbot: QtBot, window: MainWindow) 
     assert str(desk.page.lines[0].line.source.bars[0].key) == "G major"
 
 
+def export(qtbot: QtBot, window: MainWindow, path: Path, wanted: ExportFormat) -> None:
+    sheet = window.sheet()
+    assert sheet is not None
+    with qtbot.waitSignal(window.exporter.exported, timeout=20000):
+        window.exporter.export(sheet, path, wanted)
+
+
 @pytest.mark.parametrize("wanted", EXPORT_FORMATS, ids=lambda wanted: wanted.name)
-def test_the_open_solo_goes_out_in_every_format(at_ferry: MainWindow, tmp_path: Path, wanted: ExportFormat) -> None:
-    at_ferry.export(tmp_path / suggested_name(at_ferry.session.solo, wanted), wanted)  # type: ignore[arg-type]
-    path = tmp_path / f"Lamplight on the Ferry{wanted.suffix}"
-    text = path.read_text(encoding="utf-8")
-    assert ("<lyric" in text) == (wanted is SCORE_WITH_DEGREES)
-    assert text.startswith("note,bar" if wanted is NOTE_TABLE else "<?xml")
-    assert [p.name for p in tmp_path.iterdir() if p.name.startswith(".Lamp")] == []
+def test_the_open_solo_goes_out_in_every_format(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path, wanted: ExportFormat
+) -> None:
+    export(qtbot, at_ferry, tmp_path / "out", wanted)
+    data = (tmp_path / f"out{wanted.suffix}").read_bytes()
+    assert (b"<lyric" in data) == (wanted is SCORE_WITH_DEGREES)
+    assert data.startswith({".pdf": b"%PDF", ".csv": b"note,bar", ".musicxml": b"<?xml"}[wanted.suffix])
+    assert [path.name for path in tmp_path.iterdir() if path.name.startswith(".out")] == []
 
 
-def test_what_went_out_comes_back(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
+def test_the_sheet_for_printing_is_vector_and_has_its_pages(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
+    export(qtbot, at_ferry, tmp_path / "solo.pdf", PAPER_A4)
+    solo = (tmp_path / "solo.pdf").read_bytes()
+    assert solo.count(b"/Type /Page\n") == 2
+    assert b"/Subtype /Image" not in solo
+    at_ferry.show_desk("vocabulary")
+    at_ferry.vocabulary.all_keys.click()
+    export(qtbot, at_ferry, tmp_path / "keys.pdf", PAPER_LETTER)
+    assert (tmp_path / "keys.pdf").read_bytes().count(b"/Type /Page\n") >= 2
+
+
+def test_a_sheet_being_set_shows_progress_and_can_be_stopped(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path
+) -> None:
+    sheet = at_ferry.sheet()
+    assert sheet is not None
+    with qtbot.waitSignal(at_ferry.exporter.busy):
+        at_ferry.exporter.export(sheet, tmp_path / "solo.pdf", PAPER_A4)
+    assert at_ferry._stop.isVisible()
+    at_ferry._stop.click()
+    assert not at_ferry._stop.isVisible()
+    assert list(tmp_path.glob("*.pdf")) == []
+
+
+@pytest.mark.parametrize("written", [False, True])
+def test_what_went_out_comes_back(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path, written: bool) -> None:
     solo = at_ferry.session.solo
     assert solo is not None
-    at_ferry.export(tmp_path / "out", SCORE)
+    at_ferry.written_action.setChecked(written)
+    export(qtbot, at_ferry, tmp_path / "out", SCORE)
     with qtbot.waitSignal(at_ferry.session.solo_opened, timeout=10000):
         at_ferry.import_files([tmp_path / "out.musicxml"])
     again = at_ferry.session.solo
@@ -348,7 +384,9 @@ def test_what_went_out_comes_back(qtbot: QtBot, at_ferry: MainWindow, tmp_path: 
 
 
 def test_a_file_that_cannot_be_written_is_explained(at_ferry: MainWindow, tmp_path: Path) -> None:
-    at_ferry.export(tmp_path / "no such folder" / "out.csv", NOTE_TABLE)
+    sheet = at_ferry.sheet()
+    assert sheet is not None
+    at_ferry.exporter.export(sheet, tmp_path / "no such folder" / "out.csv", NOTE_TABLE)
     assert "could not be written" in at_ferry.notice.text.text()
 
 

@@ -21,7 +21,7 @@ MAX_FILE_BYTES = 64 * 1024 * 1024
 
 class Importer(QObject):
     """Imports one file after another. Signals: ``imported(solo id, title, remarks)``, ``failed(message)``,
-    ``busy(file name)`` ("" when done).
+    ``busy(text)`` ("" when done).
     """
 
     imported = pyqtSignal(str, str, tuple)
@@ -54,7 +54,7 @@ class Importer(QObject):
         if not self._waiting:
             return
         path = self._waiting.pop(0)
-        self.busy.emit(path.name)
+        self.busy.emit(f"Reading {path.name} …")
         self._job = run_beside(
             lambda: open_score(_bytes(path)),
             lambda score: self._opened(path, score),

@@ -35,20 +35,14 @@ from gavotte.desktop.desks.label import LabelDesk
 from gavotte.desktop.desks.shelf import ShelfDesk
 from gavotte.desktop.desks.vocabulary import VocabularyDesk
 from gavotte.desktop.dialogs import LickDialog
-from gavotte.desktop.exporting import (
-    EXPORT_FORMATS,
-    SCORE,
-    ExportFormat,
-    exported,
-    suggested_name,
-    write_whole,
-)
+from gavotte.desktop.exporting import Exporter
 from gavotte.desktop.importing import Importer
 from gavotte.desktop.library_edits import LibraryEdit
 from gavotte.desktop.notice import Notice
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.rail import DESKS, Rail
 from gavotte.desktop.session import SoloSession
+from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.palette import DAY, THEMES, Palette
 from gavotte.desktop.theme.stylesheet import style_sheet
@@ -73,6 +67,7 @@ class MainWindow(QMainWindow):
         self.label = LabelDesk(self.session, engraver)
         self.vocabulary = VocabularyDesk(library, engraver)
         self.importer = Importer(library, self)
+        self.exporter = Exporter(engraver, settings, self)
         self.rail = Rail()
         self.notice = Notice()
         self.lick_dialog: LickDialog | None = None
@@ -111,8 +106,9 @@ class MainWindow(QMainWindow):
         self._saved = QLabel()
         self._busy = QLabel()
         self._stop = QPushButton("Cancel")
-        self._stop.setToolTip("Stop importing")
+        self._stop.setToolTip("Stop what is going on")
         self._stop.clicked.connect(self.importer.cancel)
+        self._stop.clicked.connect(self.exporter.cancel)
         self._stop.hide()
         bar = self.statusBar()
         assert bar is not None
@@ -145,7 +141,7 @@ class MainWindow(QMainWindow):
 
     def _file_menu(self, menu: QMenu) -> None:
         self.import_action = self._action(menu, "Import a solo…", "Ctrl+I", self.choose_files)
-        self.export_action = self._action(menu, "Export the open solo…", "Ctrl+E", self.choose_export)
+        self.export_action = self._action(menu, "Export…", "Ctrl+E", self.choose_export)
         menu.addSeparator()
         self._action(menu, "Quit", "Ctrl+Q", self.close)
 
@@ -235,6 +231,9 @@ class MainWindow(QMainWindow):
         self.importer.imported.connect(self._imported)
         self.importer.failed.connect(self.notice.say)
         self.importer.busy.connect(self._show_busy)
+        self.exporter.busy.connect(self._show_busy)
+        self.exporter.failed.connect(self.notice.say)
+        self.exporter.exported.connect(self._tell)
         session = self.session
         session.solo_opened.connect(self._show_counts)
         session.labels_changed.connect(self._show_counts)
@@ -316,37 +315,20 @@ class MainWindow(QMainWindow):
 
     # -- export -------------------------------------------------------------------------------------
 
-    def choose_export(self) -> None:
-        """Ask where to and as what the open solo goes out, and write it."""
-        solo = self.session.solo
-        if solo is None:
-            return
-        folder = Path(str(self._settings.value("folder", str(Path.home()))))
-        filters = {wanted.file_filter: wanted for wanted in EXPORT_FORMATS}
-        name, chosen = QFileDialog.getSaveFileName(
-            self, "Export the open solo", str(folder / suggested_name(solo, SCORE)), ";;".join(filters)
-        )
-        if name:
-            self.export(Path(name), filters.get(chosen, SCORE))
+    def sheet(self) -> Sheet | None:
+        """What the current desk shows, for export: a lick or its sheet at Vocabulary, else the open solo."""
+        if self._stack.currentWidget() is self.vocabulary:
+            return self.vocabulary.sheet()
+        return self.label.sheet()
 
-    def export(self, path: Path, wanted: ExportFormat) -> None:
-        """Write the open solo to a file, in concert pitch or as the format asks."""
-        solo = self.session.solo
-        if solo is None:
-            return
-        if not path.suffix:
-            path = path.with_suffix(wanted.suffix)
-        labels = {label.note: label for label in self.session.concert_labels()}
-        try:
-            write_whole(path, exported(solo, labels, wanted))
-        except OSError as error:
-            self.notice.say(f"{path.name} could not be written: {error.strerror or error}. Choose another folder.")
-            return
-        self._settings.setValue("folder", str(path.parent))
-        self._tell(f"{solo.title} was exported as {path.name}")
+    def choose_export(self) -> None:
+        """Ask where to and as what the music shown goes out, and write it."""
+        sheet = self.sheet()
+        if sheet is not None:
+            self.exporter.choose(sheet)
 
     def _show_busy(self, name: str) -> None:
-        self._busy.setText(f"Reading {name} …" if name else "")
+        self._busy.setText(name)
         self._stop.setVisible(bool(name))
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
@@ -485,7 +467,8 @@ class MainWindow(QMainWindow):
         at_label = self._stack.currentWidget() is self.label and self.session.solo is not None
         for action in self._label_actions:
             action.setEnabled(at_label)
-        self.export_action.setEnabled(self.session.solo is not None)
+        at_vocabulary = self._stack.currentWidget() is self.vocabulary
+        self.export_action.setEnabled(self.vocabulary.has_lick if at_vocabulary else self.session.solo is not None)
         self.keep_action.setEnabled(at_label and len(self.session.selected()) > 1)
         self.delete_action.setEnabled(not at_label)
         title = self.session.solo.title if self.session.solo is not None and at_label else ""
@@ -526,6 +509,7 @@ class MainWindow(QMainWindow):
         self.session.save()
         self._settings.setValue("geometry", self.saveGeometry())
         self.importer.cancel()
+        self.exporter.cancel()
         super().closeEvent(event)
 
 
@@ -544,7 +528,7 @@ KEYS = (
     ("Ctrl+T", "Written or concert pitch"),
     ("Ctrl+1, Ctrl+2", "A lick in its own key, in all twelve"),
     ("Delete", "Delete the solo or lick (can be undone)"),
-    ("Ctrl+I, Ctrl+E", "Import, export the open solo"),
+    ("Ctrl+I, Ctrl+E", "Import a solo, export what is shown"),
 )
 
 

@@ -9,6 +9,7 @@ from gavotte.desktop.elided import ElidedLabel
 from gavotte.desktop.note_card import NoteCard
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.session import SoloSession
+from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
@@ -100,6 +101,20 @@ class LabelDesk(QWidget):
         self.card.set_palette(palette)
         self.page.set_palette(palette)
         self._show_selection()
+
+    def sheet(self) -> Sheet | None:
+        """The open solo as it is shown, for export."""
+        solo = self._session.shown
+        if solo is None or self._session.solo is None:
+            return None
+        parts = (solo.player, solo.instrument.name + self._pitch_words(), solo.style)
+        concert = {label.note: label for label in self._session.concert_labels()}
+        return Sheet(
+            solo,
+            self._session.labels,
+            " · ".join(part for part in parts if part),
+            concert=(self._session.solo, concert) if self._session.written else None,
+        )
 
     def _next_in_doubt(self) -> None:
         self._session.select_in_doubt(1)

@@ -20,10 +20,13 @@ from PyQt6.QtWidgets import (
 from gavotte.desktop.choice import Choice
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.rows import RowList
+from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.palette import Palette
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
 from gavotte.library.store import Library, LibraryError
+from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
 from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick
 from gavotte.workshop.keys import KeyOrder
@@ -202,15 +205,38 @@ class VocabularyDesk(QWidget):
         player = f", by {lick.source.player}" if lick.source.player else ""
         self.source.setText(f"Open {lick.source.title}")
         self.source.setToolTip(f"Open the solo it comes from: {lick.source.title}, {lick.source.place}{player}")
-        shown = replace(lick, solo=as_written(lick.solo)) if self._written else lick
-        sheet = self.all_keys.isChecked()
-        self.order.setVisible(sheet)
-        if sheet:
-            solo, labels = key_sheet(shown, KeyOrder(self.order.currentData()))
-            self.page.show_solo(solo, {label.note: label for label in labels})
-        else:
-            self.page.show_solo(shown.solo, {label.note: label for label in lick.labels})
+        self.order.setVisible(self.all_keys.isChecked())
+        sheet = self.sheet()
+        if sheet is not None:
+            self.page.show_solo(sheet.solo, sheet.labels)
         self.page.set_selection(None, None, frozenset())
+
+    @property
+    def has_lick(self) -> bool:
+        """Whether a lick is shown."""
+        return self._lick is not None
+
+    def sheet(self) -> Sheet | None:
+        """The lick as it is shown, in its own key or in all, for the page and for export."""
+        lick = self._lick
+        if lick is None:
+            return None
+        concert = self._laid_out(lick)
+        shown = self._laid_out(replace(lick, solo=as_written(lick.solo))) if self._written else concert
+        player = f", by {lick.source.player}" if lick.source.player else ""
+        return Sheet(
+            *shown,
+            f"From {lick.source.title}, {lick.source.place}{player}",
+            numbered=False,
+            concert=concert if self._written else None,
+        )
+
+    def _laid_out(self, lick: Lick) -> tuple[Solo, dict[str, Label]]:
+        """The lick's music and labels, in its own key or in all twelve."""
+        solo, labels = lick.solo, lick.labels
+        if self.all_keys.isChecked():
+            solo, labels = key_sheet(lick, KeyOrder(self.order.currentData()))
+        return replace(solo, title=lick.name), {label.note: label for label in labels}
 
     def _select(self, anchor: str, current: str) -> None:
         self.page.set_selection(anchor, current, frozenset({current}))

@@ -6,7 +6,7 @@ apart under the common colour-blindnesses; the lane's shapes carry the same mean
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from PyQt6.QtGui import QColor
 
@@ -103,5 +103,11 @@ STAGE = Palette(
     note_on_white="#a8361b",
     note_on_black="#f4866a",
 )
+
+PRINT = replace(
+    DAY, name="Print", page="#ffffff", ink="#000000", faint_ink="#444444", staff="#333333", accent="#000000",
+    selection="#ffffff", warning="#000000",
+)  # fmt: skip
+"""Ink on white paper. The functions keep Day's colours, which print as distinct greys; shapes carry the meaning."""
 
 THEMES = {palette.name: palette for palette in (DAY, STAGE)}
