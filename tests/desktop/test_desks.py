@@ -13,6 +13,7 @@ from tests.desktop.conftest import OpenWindow
 from tests.formats.test_musicxml import harmony, note, score
 
 from gavotte.cli import main
+from gavotte.desktop.details_dialog import DetailsDialog
 from gavotte.desktop.exporting import (
     EXPORT_FORMATS,
     NOTE_TABLE,
@@ -23,10 +24,11 @@ from gavotte.desktop.exporting import (
     ExportFormat,
     suggested_name,
 )
-from gavotte.desktop.main_window import KEYS, MainWindow
+from gavotte.desktop.help import KEYS, show_keys
+from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.session import LABEL_AT_ONCE
 from gavotte.library.store import LibraryError
-from gavotte.solo.document import Function
+from gavotte.solo.document import Function, Instrument
 
 
 def test_the_card_tells_all_about_the_selected_note(at_ferry: MainWindow) -> None:
@@ -265,7 +267,7 @@ def test_controls_tell_their_names_and_keys(at_ferry: MainWindow) -> None:
         assert button.toolTip()
     for widget in (at_ferry.label.page, at_ferry.shelf.solos, at_ferry.shelf.licks, at_ferry.vocabulary.name):
         assert widget.accessibleName()
-    at_ferry._show_keys()
+    show_keys(at_ferry)
     box = next(w for w in QApplication.topLevelWidgets() if isinstance(w, QMessageBox) and w.windowTitle() == "Keys")
     assert all(what in box.text() for _, what in KEYS)
     box.close()
@@ -393,3 +395,38 @@ def test_a_file_that_cannot_be_written_is_explained(at_ferry: MainWindow, tmp_pa
 @pytest.mark.parametrize(("title", "name"), [("A/B: what?", "A-B- what-.csv"), ("...", "Solo.csv"), ("♭9", "♭9.csv")])
 def test_file_names_come_from_titles(title: str, name: str) -> None:
     assert suggested_name(replace(make_solo([("C", "C5/1")]), title=title), NOTE_TABLE) == name
+
+
+def test_details_change_what_is_heard_and_can_be_undone(qtbot: QtBot, window: MainWindow) -> None:
+    blues_id = next(entry.id for entry in window._library.solos() if "Blues" in entry.title)
+    window.open_solo(blues_id)
+    session = window.session
+    blue = [note for note, label in session.labels.items() if label.device == "blue"]
+    assert blue
+    qtbot.keyClick(window, Qt.Key.Key_D, Qt.KeyboardModifier.ControlModifier)
+    dialog = window.details_dialog
+    assert dialog is not None
+    assert (dialog.title_field.text(), dialog.tonic.currentText(), dialog.blues.isChecked()) == (
+        "Two-Bucket Blues",
+        "B♭",
+        True,
+    )
+    dialog.title_field.setText("One Bucket")
+    dialog.blues.setChecked(False)
+    dialog.instrument.setCurrentIndex(dialog.instrument.findText("Trombone"))
+    dialog.accept()
+    assert window.label.title.text() == "One Bucket"
+    assert session.solo is not None
+    assert session.solo.instrument.name == "Trombone"
+    assert all(session.labels[note].device != "blue" for note in blue)
+    qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert window.label.title.text() == "Two-Bucket Blues"
+    assert all(session.labels[note].device == "blue" for note in blue)
+
+
+def test_details_of_an_unknown_instrument_and_key_are_kept(qtbot: QtBot, window: MainWindow) -> None:
+    odd = replace(make_solo([("C", "C5/1")], key="B# aeolian"), instrument=Instrument("Serpent", 0, 0, "F4", 30, 60))
+    dialog = DetailsDialog(window, odd)
+    qtbot.addWidget(dialog)
+    assert dialog.solo.instrument == odd.instrument
+    assert dialog.solo == odd

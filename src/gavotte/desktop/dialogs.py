@@ -12,7 +12,7 @@ from gavotte.formats.musicxml import Score, VoiceSummary
 from gavotte.vocabulary.lick import Lick
 
 
-class _Dialog(QDialog):
+class Dialog(QDialog):
     """A dialog with a heading, room for content, and two buttons."""
 
     def __init__(self, parent: QWidget, title: str, yes: str) -> None:
@@ -43,7 +43,7 @@ class _Dialog(QDialog):
         layout.addLayout(row)
 
 
-class VoiceDialog(_Dialog):
+class VoiceDialog(Dialog):
     """Asks which part and voice of a score is the solo; the likeliest is chosen already."""
 
     def __init__(self, parent: QWidget, score: Score, palette: Palette) -> None:
@@ -81,7 +81,7 @@ def _about(voice: VoiceSummary) -> str:
     return " · ".join(parts)
 
 
-class LickDialog(_Dialog):
+class LickDialog(Dialog):
     """Shows the name proposed for a lick and lets the user change it."""
 
     def __init__(self, parent: QWidget, lick: Lick) -> None:

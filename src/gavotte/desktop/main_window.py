@@ -23,19 +23,19 @@ from PyQt6.QtWidgets import (
     QLabel,
     QMainWindow,
     QMenu,
-    QMessageBox,
     QPushButton,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from gavotte import __version__
 from gavotte.desktop.desks.label import LabelDesk
 from gavotte.desktop.desks.shelf import ShelfDesk
 from gavotte.desktop.desks.vocabulary import VocabularyDesk
+from gavotte.desktop.details_dialog import DetailsDialog
 from gavotte.desktop.dialogs import LickDialog
 from gavotte.desktop.exporting import Exporter
+from gavotte.desktop.help import show_about, show_keys
 from gavotte.desktop.importing import Importer
 from gavotte.desktop.library_edits import LibraryEdit
 from gavotte.desktop.notice import Notice
@@ -71,6 +71,7 @@ class MainWindow(QMainWindow):
         self.rail = Rail()
         self.notice = Notice()
         self.lick_dialog: LickDialog | None = None
+        self.details_dialog: DetailsDialog | None = None
         self._library_edits = QUndoStack(self)
         self._undo = QUndoGroup(self)
         self._undo.addStack(self._library_edits)
@@ -156,6 +157,7 @@ class MainWindow(QMainWindow):
         self._undo_actions = (undo, redo)
         menu.addActions([undo, redo])
         menu.addSeparator()
+        self.details_action = self._action(menu, "Details of the solo…", "Ctrl+D", self.change_details)
         self.delete_action = self._action(menu, "Delete", "", self._delete_current)
 
     def _label_menu(self, menu: QMenu) -> None:
@@ -212,8 +214,8 @@ class MainWindow(QMainWindow):
             self._theme_actions[name] = action
 
     def _help_menu(self, menu: QMenu) -> None:
-        self._action(menu, "Keys", "Ctrl+/", self._show_keys)
-        self._action(menu, "About Gavotte", "", self._show_about)
+        self._action(menu, "Keys", "Ctrl+/", partial(show_keys, self))
+        self._action(menu, "About Gavotte", "", partial(show_about, self))
 
     def _connect(self) -> None:
         self.rail.chosen.connect(self.show_desk)
@@ -344,6 +346,14 @@ class MainWindow(QMainWindow):
             self.import_files([Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()])
             event.acceptProposedAction()
 
+    def change_details(self) -> None:
+        """Show the open solo's details and take what is changed as an edit."""
+        if self.session.solo is None:
+            return
+        dialog = self.details_dialog = DetailsDialog(self, self.session.solo)
+        dialog.accepted.connect(lambda: self.session.edit("Change the details", dialog.solo))
+        dialog.open()
+
     # -- edits of the library -----------------------------------------------------------------------
 
     def keep_lick(self) -> None:
@@ -470,6 +480,7 @@ class MainWindow(QMainWindow):
         at_vocabulary = self._stack.currentWidget() is self.vocabulary
         self.export_action.setEnabled(self.vocabulary.has_lick if at_vocabulary else self.session.solo is not None)
         self.keep_action.setEnabled(at_label and len(self.session.selected()) > 1)
+        self.details_action.setEnabled(at_label)
         self.delete_action.setEnabled(not at_label)
         title = self.session.solo.title if self.session.solo is not None and at_label else ""
         self.setWindowTitle(f"{title} – Gavotte" if title else "Gavotte")
@@ -482,54 +493,12 @@ class MainWindow(QMainWindow):
         assert bar is not None
         bar.showMessage(text, 5000)
 
-    def _show_keys(self) -> None:
-        rows = "".join(
-            f"<tr><td style='padding-right:24px'><b>{keys}</b></td><td>{what}</td></tr>" for keys, what in KEYS
-        )
-        QMessageBox(
-            QMessageBox.Icon.NoIcon,
-            "Keys",
-            f"<table cellpadding='3'>{rows}</table>",
-            QMessageBox.StandardButton.Close,
-            self,
-        ).open()
-
-    def _show_about(self) -> None:
-        QMessageBox(
-            QMessageBox.Icon.NoIcon,
-            "About Gavotte",
-            f"<b>Gavotte {__version__}</b><br>The function of every note of a transcribed solo, and the "
-            "vocabulary that comes out of it.<br><br>GPL 3 or later. Text set in M PLUS 1p (OFL); "
-            "music engraved by verovio (LGPL).",
-            QMessageBox.StandardButton.Close,
-            self,
-        ).open()
-
     def closeEvent(self, event: QCloseEvent | None) -> None:
         self.session.save()
         self._settings.setValue("geometry", self.saveGeometry())
         self.importer.cancel()
         self.exporter.cancel()
         super().closeEvent(event)
-
-
-KEYS = (
-    ("F1, F2, F3", "Shelf, Label, Vocabulary"),
-    ("← →", "Note before, next note"),
-    ("↑ ↓", "Line above, line below"),
-    ("Shift + arrows or click", "Select several notes"),
-    ("Tab, Shift+Tab", "Next, previous note in doubt"),
-    ("1 2 3 4 5", "Chord tone, extension, passing, approach, outside"),
-    ("Backspace", "Take your decision back"),
-    ("K", "Keep the selected notes as a lick"),
-    ("F6", "From the page to the note card and back"),
-    ("Ctrl+Z, Ctrl+Shift+Z", "Undo, redo"),
-    ("Ctrl++, Ctrl+−, Ctrl+0", "Larger, smaller, fit the width"),
-    ("Ctrl+T", "Written or concert pitch"),
-    ("Ctrl+1, Ctrl+2", "A lick in its own key, in all twelve"),
-    ("Delete", "Delete the solo or lick (can be undone)"),
-    ("Ctrl+I, Ctrl+E", "Import a solo, export what is shown"),
-)
 
 
 def _menu(menu: QMenu | None) -> QMenu:

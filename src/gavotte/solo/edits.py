@@ -11,6 +11,7 @@ from gavotte.solo.document import (
     ChordEvent,
     Decision,
     Function,
+    Instrument,
     KeyRegion,
     MeterRegion,
     Note,
@@ -41,6 +42,17 @@ def with_decision(solo: Solo, note_id: str, function: Function, device: str) -> 
 def without_decision(solo: Solo, note_id: str) -> Solo:
     """The solo with the user's decision about a note taken back."""
     return replace(solo, decisions=tuple(d for d in solo.decisions if d.note != note_id))
+
+
+def with_details(
+    solo: Solo, *, title: str, player: str, style: str, instrument: Instrument, key: Key, blues: bool
+) -> Solo:
+    """The solo under other names, on another instrument, or heard in another key from its start on.
+
+    The sounding notes stay as they are; key regions after the first stay too.
+    """
+    first = replace(solo.keys[0], key=key, blues=blues)
+    return replace(solo, title=title, player=player, style=style, instrument=instrument, keys=(first, *solo.keys[1:]))
 
 
 def transposed(solo: Solo, interval: Interval) -> Solo:

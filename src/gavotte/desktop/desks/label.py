@@ -13,7 +13,7 @@ from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
-from gavotte.solo.document import Function
+from gavotte.solo.document import Function, Solo
 
 
 class LabelDesk(QWidget):
@@ -132,6 +132,12 @@ class LabelDesk(QWidget):
         if solo is None:
             self.page.clear()
             return
+        self._show_head(solo)
+        self.page.show_solo(solo, self._session.labels)
+        self._show_doubts()
+        self._show_selection()
+
+    def _show_head(self, solo: Solo) -> None:
         self.title.setText(solo.title)
         tempo = f"{round(solo.tempo)} beats a minute" if solo.tempo else ""
         self.about.setText(
@@ -147,9 +153,6 @@ class LabelDesk(QWidget):
                 if part
             )
         )
-        self.page.show_solo(solo, self._session.labels)
-        self._show_doubts()
-        self._show_selection()
 
     def _pitch_words(self) -> str:
         """For a transposing instrument, which pitch the page is in."""
@@ -162,6 +165,7 @@ class LabelDesk(QWidget):
         solo = self._session.shown
         if solo is None:
             return
+        self._show_head(solo)
         self.page.update_solo(solo, self._session.labels)
         self._show_doubts()
         self._show_selection()

@@ -42,6 +42,8 @@ QListView::item:hover { background: $chrome; }
 QLineEdit, QComboBox { background: $well; border: 1px solid $rule; border-radius: 4px; padding: 5px 8px;
     selection-background-color: $accent; selection-color: $on_accent; }
 QLineEdit:focus, QComboBox:focus { border-color: $accent; }
+QCheckBox { background: transparent; spacing: 8px; }
+QCheckBox:focus { color: $accent; }
 QComboBox::drop-down { border: none; width: 22px; }
 QComboBox::down-arrow { image: none; }
 QComboBox QAbstractItemView { background: $well; border: 1px solid $rule; selection-background-color: $selection;

@@ -1,0 +1,92 @@
+"""The details of a solo: what it is called, who plays what, and the key its notes are heard in."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QCheckBox, QFormLayout, QHBoxLayout, QLabel, QLineEdit, QWidget
+
+from gavotte.desktop.choice import Choice
+from gavotte.desktop.dialogs import Dialog
+from gavotte.solo.document import Instrument, Solo
+from gavotte.solo.edits import with_details
+from gavotte.solo.instruments import INSTRUMENTS
+from gavotte.theory.key import MODES, Key
+from gavotte.theory.pitch import PitchName
+
+_TONICS = ["C", "Db", "D", "Eb", "E", "F", "F#", "Gb", "G", "Ab", "A", "Bb", "B", "C#", "D#", "G#", "A#", "Cb"]
+_MODES = ("major", "minor", *sorted(MODES - {"major", "minor", "ionian", "aeolian"}))
+
+
+class DetailsDialog(Dialog):
+    """Shows a solo's details; ``solo`` is the solo with what was changed."""
+
+    def __init__(self, parent: QWidget, solo: Solo) -> None:
+        super().__init__(parent, "Details of the solo", "Change")
+        self._solo = solo
+        region = solo.keys[0]
+        self.title_field = QLineEdit(solo.title)
+        self.player = QLineEdit(solo.player)
+        self.style_field = QLineEdit(solo.style)
+        self.instrument = Choice()
+        self._instruments: list[Instrument] = list(INSTRUMENTS)
+        if solo.instrument not in self._instruments:
+            self._instruments.insert(0, solo.instrument)
+        for instrument in self._instruments:
+            self.instrument.addItem(instrument.name)
+        self.instrument.setCurrentIndex(self._instruments.index(solo.instrument))
+        self.tonic = Choice()
+        for name in _TONICS:
+            self.tonic.addItem(PitchName.parse(name).shown, name)
+        _choose(self.tonic, region.key.tonic.shown, str(region.key.tonic))
+        self.mode = Choice()
+        for mode in _MODES:
+            self.mode.addItem(mode, mode)
+        _choose(self.mode, region.key.mode, region.key.mode)
+        self.blues = QCheckBox("A blues: the key's ♭3, ♭5 and ♭7 are at home over every chord")
+        self.blues.setChecked(region.blues)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        form = QFormLayout()
+        form.setSpacing(8)
+        key = QHBoxLayout()
+        key.setSpacing(8)
+        key.addWidget(self.tonic)
+        key.addWidget(self.mode, 1)
+        rows = (
+            ("Title", self.title_field),
+            ("Player", self.player),
+            ("Instrument", self.instrument),
+            ("Style", self.style_field),
+        )
+        for word, widget in rows:
+            widget.setAccessibleName(word)
+            form.addRow(word, widget)
+        self.tonic.setAccessibleName("Tonic")
+        self.mode.setAccessibleName("Mode")
+        form.addRow("Key at the start", key)
+        form.addRow("", self.blues)
+        note = QLabel("Labels follow the key and the blues setting at once. The notes sound as before.")
+        note.setObjectName("quiet")
+        self.content.addLayout(form)
+        self.content.addWidget(note)
+        self.title_field.textChanged.connect(lambda text: self.yes.setEnabled(bool(text.strip())))
+
+    @property
+    def solo(self) -> Solo:
+        """The solo with the details as they stand in the dialog."""
+        return with_details(
+            self._solo,
+            title=self.title_field.text().strip() or self._solo.title,
+            player=self.player.text().strip(),
+            style=self.style_field.text().strip(),
+            instrument=self._instruments[self.instrument.currentIndex()],
+            key=Key(PitchName.parse(self.tonic.currentData()), self.mode.currentData()),
+            blues=self.blues.isChecked(),
+        )
+
+
+def _choose(choice: Choice, text: str, value: str) -> None:
+    """Make a value the current one, adding it where the usual ones do not hold it."""
+    if choice.findData(value) < 0:
+        choice.addItem(text, value)
+    choice.setCurrentIndex(choice.findData(value))
