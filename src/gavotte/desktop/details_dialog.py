@@ -41,7 +41,7 @@ class DetailsDialog(Dialog):
         for mode in _MODES:
             self.mode.addItem(mode, mode)
         _choose(self.mode, region.key.mode, region.key.mode)
-        self.blues = QCheckBox("A blues: the key's ♭3, ♭5 and ♭7 are at home over every chord")
+        self.blues = QCheckBox("A blues")
         self.blues.setChecked(region.blues)
         self._lay_out()
 
@@ -65,8 +65,9 @@ class DetailsDialog(Dialog):
         self.mode.setAccessibleName("Mode")
         form.addRow("Key at the start", key)
         form.addRow("", self.blues)
-        note = QLabel("Labels follow the key and the blues setting at once. The notes sound as before.")
+        note = QLabel("In a blues the key's ♭3, ♭5 and ♭7 are at home over every chord. Labels follow at once.")
         note.setObjectName("quiet")
+        note.setWordWrap(True)
         self.content.addLayout(form)
         self.content.addWidget(note)
         self.title_field.textChanged.connect(lambda text: self.yes.setEnabled(bool(text.strip())))

@@ -29,7 +29,10 @@ KEYS = (
 
 def show_keys(window: QWidget) -> None:
     """Show the table of shortcuts."""
-    rows = "".join(f"<tr><td style='padding-right:24px'><b>{keys}</b></td><td>{what}</td></tr>" for keys, what in KEYS)
+    rows = "".join(
+        f"<tr><td style='padding-right:24px'><b>{_unbroken(keys)}</b></td><td>{_unbroken(what)}</td></tr>"
+        for keys, what in KEYS
+    )
     _show(window, "Keys", f"<table cellpadding='3'>{rows}</table>")
 
 
@@ -42,6 +45,11 @@ def show_about(window: QWidget) -> None:
         "vocabulary that comes out of it.<br><br>GPL 3 or later. Text set in M PLUS 1p (OFL); "
         "music engraved by verovio (LGPL).",
     )
+
+
+def _unbroken(text: str) -> str:
+    """The text so that it stays on one line."""
+    return text.replace(" ", "\u00a0").replace("−", "\u2011")
 
 
 def _show(window: QWidget, title: str, text: str) -> None:

@@ -252,6 +252,8 @@ class MainWindow(QMainWindow):
         desk = self._desks[name]
         if name == "shelf":
             self.shelf.refresh()
+        if desk is not self._stack.currentWidget():
+            self.notice.hide()
         self._stack.setCurrentWidget(desk)
         self.rail.show_current(name)
         self._undo.setActiveStack(self.session.undo_stack if name == "label" else self._library_edits)
