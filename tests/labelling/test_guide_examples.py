@@ -123,3 +123,28 @@ def test_reasons_name_pitch_place_and_goal() -> None:
 
 def test_empty_solos_have_no_labels() -> None:
     assert label_solo(make_solo([("C", "r/1")], pickup=Fraction(0))) == ()
+
+
+ALTERED, CHORD, NATURAL = "extension/altered", "chord/plain", "extension/natural"
+ENCLOSURE = "approach/enclosure"
+
+
+@pytest.mark.parametrize(("bars", "settings", "expected"), [
+    ([("Dm7", "F4/8 A4 C5 E5 r/2")], {}, [CHORD, CHORD, CHORD, NATURAL]),
+    ([("G7", "B4/8 A4 Ab4 G4 r/2")], {}, [CHORD, "passing/passing", "approach/chromatic-passing", CHORD]),
+    ([("Bbm7", "r/2 r/8 Bb4/8 A4 Ab4"), ("Eb7", "G4/1")], {"key": "Ab major"},
+     [CHORD, "approach/chromatic-passing", CHORD, CHORD]),
+    ([("G7", "r/2 r/8 D5/8 F#5 Eb5"), ("Cmaj7", "E5/1")], {}, [CHORD, ENCLOSURE, ENCLOSURE, CHORD]),
+    ([("G7alt", "Ab4/8 Bb4 Db5 Eb5 r/2")], {}, [ALTERED] * 4),
+    ([("D7", "A4/8 C5 E5 G5 r/2")], {}, [CHORD, CHORD, NATURAL, NATURAL]),
+    ([("Bb7", "F5/8 Db5 Bb4 Ab4 r/2")], {"key": "Bb major", "blues": True}, [CHORD, "extension/blue", CHORD, CHORD]),
+    ([("F7", "C5/8 Bb4 A4 r r/2")], {"key": "C major", "blues": True}, [CHORD, "passing/passing", CHORD]),
+    ([("F7", "r/2 F#4/8 A4 D5 C#5"), ("Bbmaj7", "F5/1")], {"key": "Bb major"},
+     ["outside/implied", CHORD, "outside/implied", "outside/implied", CHORD]),
+])  # fmt: skip
+def test_lines_of_the_reference(bars: list[tuple[str, str]], settings: dict[str, object], expected: list[str]) -> None:
+    assert [f"{label.function}/{label.device}" for label in labelled(bars, **settings)] == expected
+
+
+def test_a_long_chromatic_note_still_leads_by_half_step() -> None:
+    assert labels([("Fmaj7", "C5/4 G#4/2 A4/4")], key="F major")[1] == "#9 approach/chromatic-below"

@@ -236,7 +236,9 @@ def _figure(frame: Frame, notes: list[FramedNote], chord: _Spelled, function: Fu
     for note in notes:
         if note.is_tone:
             continue
-        device = "implied" if function is Function.OUTSIDE else extension_device(written, note.degree)
+        # The 11 is at home in the chord a fifth above a dominant (A C E G over D7); other clashes stay clashes.
+        colour = "natural" if note.degree == "11" else extension_device(written, note.degree)
+        device = "implied" if function is Function.OUTSIDE else colour
         explains[note.index] = Explanation(function, device, 0.82, implied=name)
     what = "implied run" if function is Function.OUTSIDE else "upper structure"
     return Figure(RULE_IMPLIED, what, tuple(note.index for note in notes), explains, implied=name)

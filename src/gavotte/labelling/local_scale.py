@@ -30,8 +30,7 @@ def _from_alterations(chord: Chord) -> str | None:
     if chord.altered:
         return "altered"
     if chord.is_dominant:
-        fifth_altered = chord.fifth in _ALTERED_FIFTHS or "b13" in chord.tensions
-        if fifth_altered and _ALTERED_NINTHS & set(chord.tensions):
+        if chord.fifth in _ALTERED_FIFTHS and _ALTERED_NINTHS & set(chord.tensions):
             return "altered"
         if chord.fifth == "#5":
             return "whole tone"

@@ -91,8 +91,6 @@ def chromatic_approach(frame: Frame, note: FramedNote, school: School) -> Explan
         allowed = goes_on or returns or (rises_from_leap and not span.chord.altered)
         if not allowed or (note.in_scale and not span.chord.altered):
             return None
-    if note.held and not note.note.grace and note.length > note.beat_length:
-        return None
     if returns and note.move_in in (1, -1):
         return Explanation(Function.APPROACH, "chromatic-neighbour", 0.9, target=note.after)
     if goes_on:
