@@ -344,7 +344,9 @@ def test_the_open_solo_goes_out_in_every_format(
     export(qtbot, at_ferry, tmp_path / "out", wanted)
     data = (tmp_path / f"out{wanted.suffix}").read_bytes()
     assert (b"<lyric" in data) == (wanted is SCORE_WITH_DEGREES)
-    assert data.startswith({".pdf": b"%PDF", ".csv": b"note,bar", ".musicxml": b"<?xml"}[wanted.suffix])
+    assert data.startswith(
+        {".pdf": b"%PDF", ".csv": b"note,bar", ".musicxml": b"<?xml", ".mid": b"MThd"}[wanted.suffix]
+    )
     assert [path.name for path in tmp_path.iterdir() if path.name.startswith(".out")] == []
 
 

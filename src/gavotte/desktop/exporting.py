@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QFileDialog, QWidget
 
 from gavotte.desktop.sheet_pdf import Sheet, SheetJob
 from gavotte.engraving.engraver import Engraver
+from gavotte.formats.midi_write import write_midi
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.formats.note_table import write_note_table
 from gavotte.solo.document import Solo
@@ -37,7 +38,8 @@ SCORE_WITH_DEGREES = ExportFormat("MusicXML score with degrees as lyrics", ".mus
 NOTE_TABLE = ExportFormat("Table of notes and labels", ".csv")
 PAPER_A4 = ExportFormat("Sheet for printing, A4", ".pdf")
 PAPER_LETTER = ExportFormat("Sheet for printing, Letter", ".pdf")
-EXPORT_FORMATS = (PAPER_A4, PAPER_LETTER, SCORE, SCORE_WITH_DEGREES, NOTE_TABLE)
+MIDI = ExportFormat("MIDI file: solo, chords and click", ".mid")
+EXPORT_FORMATS = (PAPER_A4, PAPER_LETTER, SCORE, SCORE_WITH_DEGREES, MIDI, NOTE_TABLE)
 _PAPER = {PAPER_A4: QPageSize.PageSizeId.A4, PAPER_LETTER: QPageSize.PageSizeId.Letter}
 
 
@@ -104,10 +106,12 @@ class Exporter(QObject):
 
 
 def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
-    """The sheet's music in a text format."""
+    """The sheet's music in a data format."""
     solo, labels = sheet.as_data
     if wanted is NOTE_TABLE:
         return write_note_table(solo, labels).encode("utf-8")
+    if wanted is MIDI:
+        return write_midi(solo)
     lyrics = {note: shown_degree(label.degree) for note, label in labels.items()}
     return write_musicxml(solo, lyrics if wanted is SCORE_WITH_DEGREES else None)
 
