@@ -63,6 +63,7 @@ def go_through_a_solo(qtbot: QtBot, window: MainWindow) -> tuple[str, str]:
 
 
 def find_it_again(qtbot: QtBot, window: MainWindow, title: str, note: str, name: str) -> None:
+    window.show_desk("shelf")
     rows = window.shelf.solos
     index = next(i for i in range(rows.count()) if rows.item(i).text() == title)
     rows.setCurrentRow(index)
@@ -159,3 +160,34 @@ def test_the_whole_window_works_in_both_themes_and_small(at_ferry: MainWindow) -
         background = at_ferry.label.page.grab().toImage().pixelColor(300, 20)
         assert background.name() == at_ferry.palette_in_use.page
     assert at_ferry.label.card.isVisible()
+
+
+def test_the_next_start_goes_on_where_the_last_ended(qtbot: QtBot, open_window: OpenWindow, demo_folder: Path) -> None:
+    first = open_window(demo_folder)
+    first.open_solo(first.shelf.solos.current_id() or "")
+    qtbot.waitUntil(lambda: first.label.page.is_complete)
+    first.session.select("n30", "n30")
+    first.label.page.zoom_in()
+    zoom = first.label.page.zoom
+    assert first.session.labels["n30"].reason == first.label.page.accessibleDescription()
+    first.close()
+    second = open_window(demo_folder)
+    assert second.label.isVisible()
+    assert second.session.solo == first.session.solo
+    assert second.session.current == "n30"
+    assert second.label.page.zoom == pytest.approx(zoom)
+    second.show_desk("vocabulary")
+    second.close()
+    third = open_window(demo_folder)
+    assert third.vocabulary.isVisible()
+    third.delete_solo(third.session.solo_id or "")
+    third.close()
+    assert open_window(demo_folder).session.solo is None
+
+
+def test_a_killed_start_begins_at_the_shelf(open_window: OpenWindow, demo_folder: Path) -> None:
+    window = open_window(demo_folder)
+    window._settings.setValue("solo", "gone")
+    window._settings.setValue("desk", "nowhere")
+    window._settings.sync()
+    assert open_window(demo_folder).shelf.isVisible()

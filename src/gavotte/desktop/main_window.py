@@ -84,7 +84,7 @@ class MainWindow(QMainWindow):
         self._restore()
         self.shelf.refresh()
         self.vocabulary.refresh()
-        self.show_desk("shelf")
+        self._restore_work()
 
     # -- layout -------------------------------------------------------------------------------------
 
@@ -466,6 +466,33 @@ class MainWindow(QMainWindow):
         else:
             self.resize(1280, 800)
 
+    def _restore_work(self) -> None:
+        """Go back to the solo, note, size and desk of the last time, as far as they are still there."""
+        settings = self._settings
+        solo_id, note = str(settings.value("solo", "")), str(settings.value("note", ""))
+        desk = str(settings.value("desk", "shelf"))
+        self.show_desk("shelf")
+        if any(entry.id == solo_id for entry in self._library.solos()):
+            self.open_solo(solo_id)
+            solo = self.session.solo
+            if solo is not None and any(known.id == note for known in solo.notes):
+                self.session.select(note, note)
+            self.label.page.set_zoom(float(settings.value("zoom", 1.0)))
+        if desk in self._desks:
+            self.show_desk(desk if desk != "label" or self.session.solo is not None else "shelf")
+
+    def _keep_work(self) -> None:
+        """Remember where the user is."""
+        desk = next(name for name, widget in self._desks.items() if widget is self._stack.currentWidget())
+        for key, value in (
+            ("solo", self.session.solo_id or ""),
+            ("note", self.session.current or ""),
+            ("desk", desk),
+            ("zoom", self.label.page.zoom),
+            ("geometry", self.saveGeometry()),
+        ):
+            self._settings.setValue(key, value)
+
     def _show_counts(self) -> None:
         solos, licks = self.shelf.solos.count(), self.vocabulary.licks.count()
         self.rail.show_state("shelf", counted(solos, "solo", "solos") if solos else "")
@@ -497,7 +524,7 @@ class MainWindow(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         self.session.save()
-        self._settings.setValue("geometry", self.saveGeometry())
+        self._keep_work()
         self.importer.cancel()
         self.exporter.cancel()
         super().closeEvent(event)

@@ -183,6 +183,7 @@ class LabelDesk(QWidget):
         self.page.show_target(None)
         label = session.labels.get(session.current or "")
         self.card.setVisible(label is not None)
+        self.page.setAccessibleDescription(label.reason if label is not None else "")
         if label is not None and session.shown is not None and session.frame is not None:
             self.card.show_note(session.shown, session.frame, label)
         self.keep.setEnabled(len(selected) > 1)
