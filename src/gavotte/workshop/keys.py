@@ -9,7 +9,7 @@ from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.solo.edits import transposed
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import write_chord_symbol
-from gavotte.theory.interval import OCTAVE, Interval
+from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
 from gavotte.theory.pitch import LETTERS, PitchError, PitchName, respelled, spell
 
@@ -60,7 +60,7 @@ def _moved(solo: Solo, old: PitchName, new: PitchName) -> InKey:
         steps = 7
     interval = Interval(steps, semitones)
     moved = transposed_simply(solo, interval)
-    best = min((_octave(moved, shift) for shift in (-2, -1, 0, 1)), key=lambda s: _distance(solo, s))
+    best = _octave(moved, _best_octave(solo, moved))
     return InKey(best.keys[0].key, best, _fits(best))
 
 
@@ -124,23 +124,27 @@ def _burden(solo: Solo) -> int:
 _AWKWARD = {PitchName("C", -1), PitchName("F", -1), PitchName("E", 1), PitchName("B", 1)}
 
 
+def _best_octave(original: Solo, moved: Solo) -> int:
+    """How many octaves to shift by: as few semitones beyond the range as can be, then as near as can be."""
+    instrument = moved.instrument
+    pitches = [note.pitch.midi for note in moved.notes]
+    start = original.notes[0].pitch.midi if original.notes else 0
+
+    def cost(octaves: int) -> tuple[int, int]:
+        shifted = [pitch + 12 * octaves for pitch in pitches]
+        beyond = sum(max(0, instrument.lowest - p) + max(0, p - instrument.highest) for p in shifted)
+        return beyond, abs(shifted[0] - start) if shifted else 0
+
+    return min((-2, -1, 0, 1), key=cost)
+
+
 def _octave(solo: Solo, octaves: int) -> Solo:
-    interval = Interval(OCTAVE.steps * octaves, OCTAVE.semitones * octaves)
-    return replace(solo, notes=tuple(replace(note, pitch=note.pitch.transposed(interval)) for note in solo.notes))
+    if not octaves:
+        return solo
+    notes = tuple(replace(note, pitch=replace(note.pitch, octave=note.pitch.octave + octaves)) for note in solo.notes)
+    return replace(solo, notes=notes)
 
 
 def _fits(solo: Solo) -> bool:
     instrument = solo.instrument
     return all(instrument.lowest <= note.pitch.midi <= instrument.highest for note in solo.notes)
-
-
-def _distance(original: Solo, candidate: Solo) -> tuple[int, int]:
-    """Notes out of range first, then how far the register moved."""
-    instrument = candidate.instrument
-    outside = sum(
-        max(0, instrument.lowest - note.pitch.midi) + max(0, note.pitch.midi - instrument.highest)
-        for note in candidate.notes
-    )
-    if not original.notes:
-        return outside, 0
-    return outside, abs(candidate.notes[0].pitch.midi - original.notes[0].pitch.midi)
