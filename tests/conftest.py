@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from gavotte.demo.shorthand import write_out
 from gavotte.library.store import Library
 from gavotte.solo.document import KeyRegion, MeterRegion, Solo
 from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
+
+# No example is timed: machines differ. In continuous integration the same examples are tried every time.
+settings.register_profile("gavotte", deadline=None, derandomize="CI" in os.environ)
+settings.load_profile("gavotte")
 
 DATA = Path(__file__).parent / "data"
 

@@ -15,7 +15,6 @@ from PyQt6.QtGui import (
     QDropEvent,
     QKeySequence,
     QUndoGroup,
-    QUndoStack,
 )
 from PyQt6.QtWidgets import (
     QFileDialog,
@@ -37,7 +36,7 @@ from gavotte.desktop.dialogs import LickDialog
 from gavotte.desktop.exporting import Exporter
 from gavotte.desktop.help import show_about, show_keys
 from gavotte.desktop.importing import Importer
-from gavotte.desktop.library_edits import LibraryEdit
+from gavotte.desktop.library_edits import LibraryEdits
 from gavotte.desktop.notice import Notice
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.rail import DESKS, Rail
@@ -72,9 +71,9 @@ class MainWindow(QMainWindow):
         self.notice = Notice()
         self.lick_dialog: LickDialog | None = None
         self.details_dialog: DetailsDialog | None = None
-        self._library_edits = QUndoStack(self)
+        self.library_edits = LibraryEdits(library, self)
         self._undo = QUndoGroup(self)
-        self._undo.addStack(self._library_edits)
+        self._undo.addStack(self.library_edits.undo_stack)
         self._undo.addStack(self.session.undo_stack)
         self._desks: dict[str, QWidget] = {"shelf": self.shelf, "label": self.label, "vocabulary": self.vocabulary}
         self._lay_out()
@@ -222,12 +221,12 @@ class MainWindow(QMainWindow):
         self.shelf.solo_chosen.connect(self.open_solo)
         self.shelf.lick_chosen.connect(self.open_lick)
         self.shelf.solo_unwanted.connect(self.delete_solo)
-        self.shelf.lick_unwanted.connect(self.delete_lick)
+        self.shelf.lick_unwanted.connect(self.library_edits.delete_lick)
         self.shelf.import_wanted.connect(self.choose_files)
         self.label.keep_wanted.connect(self.keep_lick)
         self.label.shelf_wanted.connect(partial(self.show_desk, "shelf"))
-        self.vocabulary.renamed.connect(self.rename_lick)
-        self.vocabulary.unwanted.connect(self.delete_lick)
+        self.vocabulary.renamed.connect(self.library_edits.rename_lick)
+        self.vocabulary.unwanted.connect(self.library_edits.delete_lick)
         self.vocabulary.source_wanted.connect(self._open_source)
         self.vocabulary.failed.connect(self.notice.say)
         self.importer.imported.connect(self._imported)
@@ -236,6 +235,10 @@ class MainWindow(QMainWindow):
         self.exporter.busy.connect(self._show_busy)
         self.exporter.failed.connect(self.notice.say)
         self.exporter.exported.connect(self._tell)
+        edits = self.library_edits
+        edits.changed.connect(self._library_changed)
+        edits.failed.connect(self.notice.say)
+        edits.deleted.connect(lambda message: self.notice.say(message, "Undo", edits.undo_stack.undo))
         session = self.session
         session.solo_opened.connect(self._show_counts)
         session.labels_changed.connect(self._show_counts)
@@ -256,7 +259,7 @@ class MainWindow(QMainWindow):
             self.notice.hide()
         self._stack.setCurrentWidget(desk)
         self.rail.show_current(name)
-        self._undo.setActiveStack(self.session.undo_stack if name == "label" else self._library_edits)
+        self._undo.setActiveStack(self.session.undo_stack if name == "label" else self.library_edits.undo_stack)
         focus = {"shelf": self.shelf.solos, "label": self.label.page, "vocabulary": self.vocabulary.licks}[name]
         focus.setFocus()
         self._show_counts()
@@ -383,50 +386,11 @@ class MainWindow(QMainWindow):
         self.vocabulary.all_keys.click()
 
     def delete_solo(self, solo_id: str) -> None:
-        """Take a solo off the shelf; can be undone."""
-        title = next((e.title for e in self._library.solos() if e.id == solo_id), "The solo")
+        """Take a solo off the shelf, closing it first if it is the open one; can be undone."""
         if solo_id == self.session.solo_id:
             self.session.close()
             self.session.solo_opened.emit()
-        self._edit_library(
-            f"Delete {title}",
-            partial(self._library.delete_solo, solo_id),
-            partial(self._library.restore_solo, solo_id),
-            f"{title} was deleted.",
-        )
-
-    def delete_lick(self, lick_id: str) -> None:
-        """Take a lick out of the vocabulary; can be undone."""
-        name = next((e.name for e in self._library.licks() if e.id == lick_id), "The lick")
-        self._edit_library(
-            f"Delete {name}",
-            partial(self._library.delete_lick, lick_id),
-            partial(self._library.restore_lick, lick_id),
-            f"“{name}” was deleted.",
-        )
-
-    def rename_lick(self, lick_id: str, name: str) -> None:
-        """Give a lick another name; can be undone."""
-        lick = self._library.lick(lick_id)
-        self._edit_library(
-            "Rename the lick",
-            partial(self._library.save_lick, lick_id, lick.renamed(name)),
-            partial(self._library.save_lick, lick_id, lick),
-            "",
-        )
-
-    def _edit_library(self, text: str, do: Callable[[], None], undo: Callable[[], None], message: str) -> None:
-        edit = LibraryEdit(text, do, undo, self._library_changed)
-        try:
-            self._library_edits.push(edit)
-        except LibraryError as error:
-            self.notice.say(str(error))
-            return
-        if message:
-            self.notice.say(message, "Undo", self._undo_library_edit)
-
-    def _undo_library_edit(self) -> None:
-        self._library_edits.undo()
+        self.library_edits.delete_solo(solo_id)
 
     def _library_changed(self) -> None:
         self.shelf.refresh()

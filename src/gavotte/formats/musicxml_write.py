@@ -147,15 +147,35 @@ class _Writer:
                     _add(harmony, "offset", offset)
 
     def _event(self, measure: ET.Element, event: Event, written: WrittenBar) -> None:
+        """One <note>; the schema fixes the order of what it holds."""
         note = event.note
         element = _add(measure, "note")
-        if note is not None and note.grace:
-            _add(element, "grace", slash="yes")
+        self._sound(element, event)
+        for kind, tied in (("stop", event.tied_from), ("start", event.tied_on)):
+            if tied:
+                _add(element, "tie", type=kind)
+        if note is not None and note.uncertain and not event.tied_from:
+            _add(element, "footnote", UNCERTAIN)
+        _add(element, "voice", 1)
+        self._value(element, event, written)
+        if note is not None and note.has(Articulation.GHOST):
+            _add(element, "notehead", "normal", parentheses="yes")
+        self._notations(element, event, written)
+        if note is not None and not event.tied_from and note.id in self.lyrics:
+            lyric = _add(element, "lyric", number="1")
+            _add(lyric, "syllabic", "single")
+            _add(lyric, "text", self.lyrics[note.id])
+
+    def _sound(self, element: ET.Element, event: Event) -> None:
+        """Pitch or rest, and how long it lasts."""
+        note = event.note
         if note is None:
             rest = _add(element, "rest")
             if event.whole_bar:
                 rest.set("measure", "yes")
         else:
+            if note.grace:
+                _add(element, "grace", slash="yes")
             if not event.tied_from and _XML_ID.fullmatch(note.id):
                 element.set("id", note.id)
             pitch = note.pitch.transposed(self.to_written)
@@ -166,12 +186,9 @@ class _Writer:
             _add(spelled, "octave", pitch.octave)
         if note is None or not note.grace:
             _add(element, "duration", int(event.length * self.divisions))
-        for kind, tied in (("stop", event.tied_from), ("start", event.tied_on)):
-            if tied:
-                _add(element, "tie", type=kind)
-        if note is not None and note.uncertain and not event.tied_from:
-            _add(element, "footnote", UNCERTAIN)
-        _add(element, "voice", 1)
+
+    def _value(self, element: ET.Element, event: Event, written: WrittenBar) -> None:
+        """How the length is written: type, dots, accidental, tuplet ratio."""
         if not event.whole_bar:
             _add(element, "type", _TYPES.get(event.value.base, "quarter"))
             for _ in range(event.value.dots):
@@ -183,13 +200,6 @@ class _Writer:
             ratio = _add(element, "time-modification")
             _add(ratio, "actual-notes", span.actual)
             _add(ratio, "normal-notes", span.normal)
-        if note is not None and note.has(Articulation.GHOST):
-            _add(element, "notehead", "normal", parentheses="yes")
-        self._notations(element, event, written)
-        if note is not None and not event.tied_from and note.id in self.lyrics:
-            lyric = _add(element, "lyric", number="1")
-            _add(lyric, "syllabic", "single")
-            _add(lyric, "text", self.lyrics[note.id])
 
     def _notations(self, element: ET.Element, event: Event, written: WrittenBar) -> None:
         notations = ET.Element("notations")
