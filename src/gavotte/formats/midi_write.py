@@ -97,7 +97,7 @@ def _chords(solo: Solo, end: Fraction) -> _Timed:
     timed: _Timed = [(-solo.pickup, 0, mido.Message("program_change", channel=_CHORD_CHANNEL, program=0))]
     spans = [
         (event.onset, following, symbol)
-        for event, following in zip(solo.chords, [*(c.onset for c in solo.chords[1:]), end], strict=True)
+        for event, following in zip(solo.chords, (*(c.onset for c in solo.chords[1:]), end), strict=False)
         if isinstance(symbol := event.symbol, Chord) and following > event.onset
     ]
     for (start, stop, _), notes in zip(spans, voicings(symbol for _, _, symbol in spans), strict=True):

@@ -126,8 +126,8 @@ RegionT = TypeVar("RegionT", MeterRegion, KeyRegion)
 def _regions(regions: tuple[RegionT, ...], shift: Fraction, end: Fraction) -> tuple[RegionT, ...]:
     """Meter or key regions as they apply from ``shift`` on, their onsets counted from there."""
     first = max((i for i, region in enumerate(regions) if region.onset <= shift), default=0)
-    return tuple(
-        replace(region, onset=max(Fraction(0), region.onset - shift))
-        for region in regions[first:]
-        if region.onset < end
-    )
+    result = [replace(regions[first], onset=Fraction(0))]
+    for region in regions[first + 1 :]:
+        if region.onset < end:
+            result.append(replace(region, onset=region.onset - shift))
+    return tuple(result)

@@ -39,8 +39,8 @@ _SAME_SIGN = str.maketrans(
         "Φ": "ø",
     }
 )
-_ROOT = re.compile(r"[A-G](?:##|bb|#|b)?")
-_BASS = re.compile(r"/([A-G](?:##|bb|#|b)?)$")
+_ROOT = re.compile(r"[A-G](?:#{1,3}|b{1,3})?")
+_BASS = re.compile(r"/([A-G](?:#{1,3}|b{1,3})?)$")
 _TOKEN = re.compile(
     r"""(?P<separator>[\s,()\[\]]+)
       | (?P<minor>minor|min|mi|m(?!a(?!dd|ug|lt)))

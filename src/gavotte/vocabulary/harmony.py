@@ -25,7 +25,7 @@ class Stretch:
 
 def chords_under(solo: Solo) -> list[Stretch]:
     """The chords that sound under the notes of the solo, repeated symbols joined."""
-    if not solo.notes:
+    if not solo.notes or not solo.chords:
         return []
     start, end = solo.notes[0].onset, max(note.end for note in solo.notes)
     stretches: list[Stretch] = []
