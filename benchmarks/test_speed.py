@@ -15,7 +15,7 @@ from pytest_benchmark.fixture import BenchmarkFixture
 from gavotte.desktop.app import make_application
 from gavotte.desktop.page.page_view import PageView
 from gavotte.engraving.engraver import Engraver
-from gavotte.formats.document import read_document, write_document
+from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.formats.musicxml import open_score
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.store import Library
@@ -137,7 +137,7 @@ def test_import_lead_sheet(benchmark: BenchmarkFixture) -> None:
 
 
 def test_document_round_trip_200_bars(benchmark: BenchmarkFixture) -> None:
-    assert benchmark(lambda: read_document(write_document(SOLO))) == SOLO
+    assert benchmark(lambda: SOLO_DOCUMENT.read(SOLO_DOCUMENT.write(SOLO))) == SOLO
 
 
 def test_save_200_bars(benchmark: BenchmarkFixture, tmp_path: Path) -> None:

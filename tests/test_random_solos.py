@@ -8,7 +8,7 @@ from fractions import Fraction
 import pytest
 
 from gavotte.engraving.engraver import Engraver, line_breaks
-from gavotte.formats.document import read_document, write_document
+from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.formats.midi_write import write_midi
 from gavotte.formats.musicxml import open_score
 from gavotte.formats.musicxml_write import write_musicxml
@@ -20,7 +20,7 @@ from gavotte.solo.instruments import INSTRUMENTS
 from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
 from gavotte.theory.pitch import spell
-from gavotte.vocabulary.lick import keep_lick, read_lick, write_lick
+from gavotte.vocabulary.lick import LICK_DOCUMENT, keep_lick
 from gavotte.workshop.keys import KeyOrder
 from gavotte.workshop.sheet import key_sheet
 from gavotte.workshop.written import as_written
@@ -71,7 +71,7 @@ def test_every_room_takes_every_solo(seed: int) -> None:
     solo = random_solo(seed)
     labels = label_solo(solo)
     assert [label.note for label in labels] == [note.id for note in solo.notes]
-    assert read_document(write_document(solo)) == solo
+    assert SOLO_DOCUMENT.read(SOLO_DOCUMENT.write(solo)) == solo
     again = open_score(write_musicxml(solo)).solo().solo
     assert [(n.onset, n.duration, n.pitch) for n in again.notes] == [(n.onset, n.duration, n.pitch) for n in solo.notes]
     assert [(c.onset, c.text) for c in again.chords] == [(c.onset, c.text) for c in solo.chords]
@@ -88,7 +88,7 @@ def test_any_stretch_makes_a_lick_in_twelve_keys(seed: int) -> None:
     first = chance.randrange(len(solo.notes))
     last = min(len(solo.notes) - 1, first + chance.randint(0, 11))
     lick = keep_lick(solo, "id", label_solo(solo), f"n{first}", f"n{last}")
-    assert read_lick(write_lick(lick)) == lick
+    assert LICK_DOCUMENT.read(LICK_DOCUMENT.write(lick)) == lick
     assert lick.name
     sheet, labels = key_sheet(lick, chance.choice(list(KeyOrder)))
     assert len(labels) == len(sheet.notes) == 12 * (last - first + 1)

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from tests.conftest import DATA
 
 from gavotte.demo.solos import DEMO_SOLOS
-from gavotte.formats.document import read_document, write_document
+from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
 from gavotte.formats.errors import FormatError
 from gavotte.formats.passage import read_passages, write_labelled, write_passages
 from gavotte.labelling.labeller import label_solo
@@ -34,13 +34,13 @@ notes = st.builds(
 @given(st.lists(notes, max_size=5), st.text(max_size=20))
 def test_documents_return_what_they_were_given(some: list[Note], title: str) -> None:
     solo = Solo(title=title, notes=tuple(some), tempo=Fraction(121, 2))
-    assert read_document(write_document(solo)) == solo
+    assert SOLO_DOCUMENT.read(SOLO_DOCUMENT.write(solo)) == solo
 
 
 @pytest.mark.parametrize("make", DEMO_SOLOS)
 def test_whole_solos_return_with_their_decisions(make: object) -> None:
     solo = with_decision(make(), "n5", Function.OUTSIDE, "unexplained")  # type: ignore[operator]
-    assert read_document(write_document(solo)) == solo
+    assert SOLO_DOCUMENT.read(SOLO_DOCUMENT.write(solo)) == solo
 
 
 @pytest.mark.parametrize(
@@ -53,14 +53,14 @@ def test_whole_solos_return_with_their_decisions(make: object) -> None:
     ],
 )
 def test_other_documents_are_refused(change: object, message: str) -> None:
-    raw = json.loads(write_document(DEMO_SOLOS[0]()))
+    raw = json.loads(SOLO_DOCUMENT.write(DEMO_SOLOS[0]()))
     with pytest.raises(FormatError, match=message):
-        read_document(json.dumps(change(raw)).encode())  # type: ignore[operator]
+        SOLO_DOCUMENT.read(json.dumps(change(raw)).encode())  # type: ignore[operator]
 
 
 def test_a_document_cut_short_is_refused() -> None:
     with pytest.raises(FormatError, match="damaged"):
-        read_document(write_document(DEMO_SOLOS[0]())[:-40])
+        SOLO_DOCUMENT.read(SOLO_DOCUMENT.write(DEMO_SOLOS[0]())[:-40])
 
 
 def test_labelled_passages_keep_their_other_members() -> None:
@@ -114,3 +114,17 @@ def test_a_demo_solo_survives_as_a_passage_but_for_marks_and_graces() -> None:
     plain = [note for note in solo.notes if not note.grace]
     assert [(n.onset, n.duration, n.pitch) for n in again.notes] == [(n.onset, n.duration, n.pitch) for n in plain]
     assert [chord.text for chord in again.chords] == [chord.text for chord in solo.chords]
+
+
+def test_documents_of_older_versions_are_brought_up_to_date() -> None:
+    def renamed(raw: dict[str, object]) -> dict[str, object]:
+        solo = dict(raw["solo"])  # type: ignore[call-overload]
+        solo["title"] = solo.pop("name")
+        return {**raw, "version": 2, "solo": solo}
+
+    newer = DocumentKind("gavotte-solo", 2, "solo", Solo, {1: renamed})
+    raw = json.loads(SOLO_DOCUMENT.write(DEMO_SOLOS[0]()))
+    raw["solo"]["name"] = raw["solo"].pop("title")
+    assert newer.read(json.dumps(raw).encode()) == DEMO_SOLOS[0]()
+    with pytest.raises(FormatError, match="newer"):
+        SOLO_DOCUMENT.read(newer.write(DEMO_SOLOS[0]()))

@@ -10,7 +10,7 @@ from gavotte.formats.errors import FormatError
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.harmony import chords_under, context, home_key
-from gavotte.vocabulary.lick import Lick, keep_lick, read_lick, write_lick
+from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick, keep_lick
 
 
 def kept(solo: Solo, first: str = "n0", last: str = "") -> Lick:
@@ -36,13 +36,13 @@ def test_it_does_not_matter_which_end_is_named_first() -> None:
 
 def test_documents_return_the_lick() -> None:
     lick = kept(DEMO_SOLOS[0](), "n4", "n20")
-    assert read_lick(write_lick(lick)) == lick
+    assert LICK_DOCUMENT.read(LICK_DOCUMENT.write(lick)) == lick
     with pytest.raises(FormatError, match="damaged"):
-        read_lick(write_lick(lick)[:-9])
+        LICK_DOCUMENT.read(LICK_DOCUMENT.write(lick)[:-9])
     with pytest.raises(FormatError, match="no Gavotte lick"):
-        read_lick(b"{}")
+        LICK_DOCUMENT.read(b"{}")
     with pytest.raises(FormatError, match="newer"):
-        read_lick(write_lick(lick).replace(b'"version":1', b'"version":2'))
+        LICK_DOCUMENT.read(LICK_DOCUMENT.write(lick).replace(b'"version":1', b'"version":2'))
 
 
 @pytest.mark.parametrize(

@@ -1,67 +1,73 @@
-"""The library's own solo document: versioned JSON, validated on reading.
+"""Versioned JSON documents, validated on reading: what the library keeps solos and licks in.
 
-Times are exact fractions as strings ("3/2"); everything else follows the dataclasses of ``solo.document``.
+Times are exact fractions as strings ("3/2"); everything else follows the dataclasses it holds.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Any
+from typing import Any, Generic, TypeVar
 
 import msgspec
 
 from gavotte.formats.errors import FormatError
 from gavotte.solo.document import Solo
 
-FORMAT = "gavotte-solo"
-VERSION = 1
-
-_MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
-"""For each old version, what turns its document into the next version's."""
+ValueT = TypeVar("ValueT")
+Migration = Callable[[dict[str, Any]], dict[str, Any]]
 
 
-class _Envelope(msgspec.Struct, frozen=True):
+@dataclass(frozen=True)
+class DocumentKind(Generic[ValueT]):
+    """A kind of document: its format's name, its version, and the type of what it holds under ``member``.
+
+    ``migrations`` holds, for each old version, what turns its document into the next version's.
+    """
+
     format: str
     version: int
-    solo: Solo
+    member: str
+    type: type[ValueT]
+    migrations: Mapping[int, Migration] = field(default_factory=dict)
+
+    def write(self, value: ValueT) -> bytes:
+        """A document of the current version."""
+        document = {"format": self.format, "version": self.version, self.member: value}
+        return msgspec.json.encode(document, enc_hook=_encode)
+
+    def read(self, data: bytes) -> ValueT:
+        """What a document of this or an older version holds.
+
+        Raises FormatError for a damaged document, one of a newer version, or anything else.
+        """
+        try:
+            raw = msgspec.json.decode(data)
+            if not isinstance(raw, dict) or raw.get("format") != self.format:
+                raise FormatError(f"This is no Gavotte {self.member}.")
+            version = raw.get("version")
+            if not isinstance(version, int) or version > self.version:
+                raise FormatError(f"This {self.member} was saved by a newer Gavotte (document version {version}).")
+            while raw["version"] < self.version:
+                raw = self.migrations[raw["version"]](raw)
+            return msgspec.convert(raw[self.member], self.type, dec_hook=_decode)
+        except (msgspec.MsgspecError, KeyError, ValueError) as error:
+            if isinstance(error, FormatError):
+                raise
+            raise FormatError(f"The {self.member}'s document is damaged: {error}.") from error
 
 
-def write_document(solo: Solo) -> bytes:
-    """The solo as a document of the current version."""
-    return msgspec.json.encode(_Envelope(FORMAT, VERSION, solo), enc_hook=encode_value)
-
-
-def read_document(data: bytes) -> Solo:
-    """The solo in a document of this or an older version.
-
-    Raises FormatError for a damaged document, one of a newer version, or anything else.
-    """
-    try:
-        raw = msgspec.json.decode(data)
-        if not isinstance(raw, dict) or raw.get("format") != FORMAT:
-            raise FormatError("This is no Gavotte solo.")
-        version = raw.get("version")
-        if not isinstance(version, int) or version > VERSION:
-            raise FormatError(f"This solo was saved by a newer Gavotte (document version {version}).")
-        while raw["version"] < VERSION:
-            raw = _MIGRATIONS[raw["version"]](raw)
-        return msgspec.convert(raw, _Envelope, dec_hook=decode_value).solo
-    except (msgspec.MsgspecError, KeyError, ValueError) as error:
-        if isinstance(error, FormatError):
-            raise
-        raise FormatError(f"The solo's document is damaged: {error}.") from error
-
-
-def encode_value(value: Any) -> Any:
-    """What a document writes for a value that JSON has no form for."""
+def _encode(value: Any) -> Any:
     if isinstance(value, Fraction):
         return str(value)
     raise TypeError(f"a document has no place for {type(value).__name__}")
 
 
-def decode_value(kind: type, value: Any) -> Any:
-    """The value of ``kind`` that a document wrote as ``value``."""
+def _decode(kind: type, value: Any) -> Any:
     if kind is Fraction:
         return Fraction(value)
     raise TypeError(f"a document has no place for {kind.__name__}")
+
+
+SOLO_DOCUMENT = DocumentKind("gavotte-solo", 1, "solo", Solo)

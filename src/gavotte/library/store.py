@@ -13,12 +13,12 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
-from gavotte.formats.document import read_document, write_document
+from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.library.schema import MIGRATIONS, VERSION
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.harmony import context
-from gavotte.vocabulary.lick import Lick, read_lick, write_lick
+from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
 
 DATABASE = "gavotte.db"
 KEEP_DELETED = timedelta(days=30)
@@ -163,7 +163,7 @@ class Library:
         row = self._db.execute("SELECT document FROM solos WHERE id=?", (solo_id,)).fetchone()
         if row is None:
             raise LibraryError("This solo is no longer in the library.")
-        return read_document(row[0])
+        return SOLO_DOCUMENT.read(row[0])
 
     def solos(self) -> list[SoloEntry]:
         """All solos on the shelf, the latest touched first."""
@@ -214,7 +214,7 @@ class Library:
         row = self._db.execute("SELECT document FROM licks WHERE id=?", (lick_id,)).fetchone()
         if row is None:
             raise LibraryError("This lick is no longer in the library.")
-        return read_lick(row[0])
+        return LICK_DOCUMENT.read(row[0])
 
     def licks(self) -> list[LickEntry]:
         """All kept licks, the latest first."""
@@ -256,7 +256,7 @@ def _solo_columns(solo: Solo, in_doubt: int) -> tuple[object, ...]:
         bars,
         len(solo.notes),
         in_doubt,
-        write_document(solo),
+        SOLO_DOCUMENT.write(solo),
     )
 
 
@@ -271,5 +271,5 @@ def _lick_columns(lick: Lick) -> tuple[object, ...]:
         degrees,
         str(lick.solo.keys[0].key),
         len(lick.solo.notes),
-        write_lick(lick),
+        LICK_DOCUMENT.write(lick),
     )

@@ -3,21 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Any
 
-import msgspec
-
-from gavotte.formats.document import decode_value, encode_value
-from gavotte.formats.errors import FormatError
+from gavotte.formats.document import DocumentKind
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.edits import excerpt
 from gavotte.solo.label import Label
 from gavotte.vocabulary.harmony import home_key
 from gavotte.vocabulary.naming import propose_name
-
-FORMAT = "gavotte-lick"
-VERSION = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,27 +67,5 @@ def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, l
     return Lick(propose_name(part, kept), part, kept, source)
 
 
-class _Envelope(msgspec.Struct, frozen=True):
-    format: str
-    version: int
-    lick: Lick
-
-
-def write_lick(lick: Lick) -> bytes:
-    """The lick as a document of the current version."""
-    return msgspec.json.encode(_Envelope(FORMAT, VERSION, lick), enc_hook=encode_value)
-
-
-def read_lick(data: bytes) -> Lick:
-    """The lick in a document. Raises FormatError for a damaged or newer one."""
-    try:
-        raw: Any = msgspec.json.decode(data)
-        if not isinstance(raw, dict) or raw.get("format") != FORMAT:
-            raise FormatError("This is no Gavotte lick.")
-        if raw.get("version") != VERSION:
-            raise FormatError(f"This lick was saved by a newer Gavotte (document version {raw.get('version')}).")
-        return msgspec.convert(raw, _Envelope, dec_hook=decode_value).lick
-    except (msgspec.MsgspecError, ValueError) as error:
-        if isinstance(error, FormatError):
-            raise
-        raise FormatError(f"The lick's document is damaged: {error}.") from error
+LICK_DOCUMENT = DocumentKind("gavotte-lick", 1, "lick", Lick)
+"""How the library keeps a lick."""
