@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import os
 import sys
 from pathlib import Path
 
@@ -63,5 +64,9 @@ def _label(given: list[str]) -> int:
     except FormatError as error:
         print(f"gavotte: {options.file}: {error}", file=sys.stderr)
         return 1
-    print(write_labelled((passage, label_solo(passage.solo)) for passage in passages))
+    try:
+        print(write_labelled((passage, label_solo(passage.solo)) for passage in passages), flush=True)
+    except BrokenPipeError:
+        # Whoever reads has seen enough (| head); Python would complain again while closing the stream.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
     return 0

@@ -1,6 +1,8 @@
 from __future__ import annotations
 
 import itertools
+import subprocess
+import sys
 from dataclasses import replace
 from pathlib import Path
 
@@ -433,3 +435,17 @@ def test_details_of_an_unknown_instrument_and_key_are_kept(qtbot: QtBot, window:
     qtbot.addWidget(dialog)
     assert dialog.solo.instrument == odd.instrument
     assert dialog.solo == odd
+
+
+def test_the_label_command_ends_quietly_when_nobody_reads_on() -> None:
+    process = subprocess.Popen(
+        [sys.executable, "-m", "gavotte", "label", str(DATA / "passages.json")],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+    )
+    assert process.stdout is not None
+    assert process.stderr is not None
+    process.stdout.read(10)
+    process.stdout.close()
+    assert process.stderr.read() == b""
+    assert process.wait() == 0
