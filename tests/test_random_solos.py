@@ -99,9 +99,5 @@ def test_any_stretch_makes_a_lick_in_twelve_keys(seed: int) -> None:
 def place_all(solo: Solo) -> list[str]:
     """The notes an engraved solo shows, in order."""
     notation = Notation(solo)
-    lines = [
-        line
-        for first, last in line_breaks(solo, notation)
-        for line in ENGRAVER.line(notation, first, last, {}, first == 0)
-    ]
+    lines = [line for first, last in line_breaks(notation) for line in ENGRAVER.line(notation, first, last, {})]
     return [placed.note.id for line in lines for placed in line.notes]

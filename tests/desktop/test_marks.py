@@ -128,7 +128,7 @@ def test_every_articulation_leaves_ink(qtbot: QtBot, articulation: Articulation)
 
 
 def test_icons_are_drawn_in_the_given_colour(qapp: QApplication) -> None:
-    for name in ("shelf", "label", "vocabulary", "add", "mark"):
+    for name in ("shelf", "label", "vocabulary", "mark"):
         image = icon(name, "#ff0000", 24).pixmap(24, 24).toImage()
         colours = {image.pixelColor(x, y).name() for x in range(24) for y in range(24)
                    if image.pixelColor(x, y).alpha() == 255}  # fmt: skip

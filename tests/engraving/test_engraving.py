@@ -127,8 +127,8 @@ def engraver() -> Engraver:
 def test_every_note_and_chord_is_placed(engraver: Engraver, solo: Solo) -> None:
     notation = Notation(solo)
     placed, chords = [], []
-    for first, last in line_breaks(solo, notation):
-        for line in engraver.line(notation, first, last, {}, first == 0):
+    for first, last in line_breaks(notation):
+        for line in engraver.line(notation, first, last, {}):
             xs = [note.x for note in line.notes]
             assert xs == sorted(xs)
             assert len(line.barlines) == line.last - line.first
@@ -145,12 +145,12 @@ def test_every_note_and_chord_is_placed(engraver: Engraver, solo: Solo) -> None:
 
 def test_lines_hold_four_bars_and_begin_with_sections() -> None:
     solo = DEMO_SOLOS[0]()
-    assert line_breaks(solo, Notation(solo))[:3] == [(0, 5), (5, 9), (9, 13)]
+    assert line_breaks(Notation(solo))[:3] == [(0, 5), (5, 9), (9, 13)]
 
 
 def test_a_crowded_line_is_set_as_two(engraver: Engraver) -> None:
     crowded = make_solo([("C7", " ".join(["C5/16 D5 E5 F5"] + ["G5 A5 B5 C6"] * 3))] * 4)
-    lines = engraver.line(Notation(crowded), 0, 4, {n.id: "♯11" for n in crowded.notes}, True)
+    lines = engraver.line(Notation(crowded), 0, 4, {n.id: "♯11" for n in crowded.notes})
     assert len(lines) > 1
     assert [line.first for line in lines[1:]] == [line.last for line in lines[:-1]]
     assert sum(len(line.notes) for line in lines) == 64
@@ -171,4 +171,4 @@ def test_paths_are_read_with_relative_and_smooth_commands() -> None:
 
 def test_two_long_bars_stay_on_one_line(engraver: Engraver) -> None:
     seven = make_solo([("Gm7", "D5/4 F5/8 G5 A5/4. G5/8 Bb5/8 A5 G5 F5 D5/4")] * 2, meter="7/4")
-    assert len(engraver.line(Notation(seven), 0, 2, {}, True)) == 1
+    assert len(engraver.line(Notation(seven), 0, 2, {})) == 1

@@ -42,8 +42,8 @@ def read_or_refuse(data: bytes, engrave: bool = False) -> None:
     assert len(label_solo(solo)) == len(solo.notes)
     if engrave:
         notation = Notation(solo)
-        for first, last in line_breaks(solo, notation):
-            assert ENGRAVER.line(notation, first, last, {}, first == 0)
+        for first, last in line_breaks(notation):
+            assert ENGRAVER.line(notation, first, last, {})
 
 
 @given(st.integers(0, len(WHOLE)))

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QColor, QIcon, QPainter, QPixmap
+from PyQt6.QtGui import QColor, QIcon, QPainter
 
 from gavotte.desktop.page.lane_marks import paint_mark
+from gavotte.desktop.theme.icons import painted_icon
 from gavotte.desktop.theme.palette import Palette
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.solo.document import Function
@@ -25,17 +25,11 @@ def function_icon(function: Function, palette: Palette, size: int = 20) -> QIcon
     """The lane's mark for a function, on a short ground line."""
     device = "implied" if function is Function.OUTSIDE else "plain"
     label = Label("", function, device, "1", "", "")
-    icon = QIcon()
-    for scale in (1, 2):
-        pixmap = QPixmap(size * scale, size * scale)
-        pixmap.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(pixmap)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        factor = size * scale / (2.4 * SP)
+
+    def paint(painter: QPainter) -> None:
+        factor = size / (2.4 * SP)
         painter.scale(factor, factor)
-        painter.translate(1.2 * SP, (_GROUND[function]) * SP)
+        painter.translate(1.2 * SP, _GROUND[function] * SP)
         paint_mark(painter, 0, 0, label, palette.function(function), QColor(palette.page), True)
-        painter.end()
-        pixmap.setDevicePixelRatio(scale)
-        icon.addPixmap(pixmap)
-    return icon
+
+    return painted_icon(size, paint)

@@ -81,7 +81,6 @@ class MainWindow(QMainWindow):
         self._connect()
         self.set_theme(THEMES.get(str(settings.value("theme", DAY.name)), DAY))
         self._restore()
-        self.shelf.refresh()
         self.vocabulary.refresh()
         self._restore_work()
 
@@ -167,7 +166,7 @@ class MainWindow(QMainWindow):
                     menu,
                     f"Call it {word.lower()}",
                     FUNCTION_KEYS[function],
-                    partial(self.label.decide, function),
+                    partial(self.session.decide, function),
                     self.label,
                 )
             )

@@ -105,12 +105,11 @@ def paint_sheet(
         page = _Page(painter, writer, sheet)
         notation = Notation(sheet.solo)
         degrees = {note: shown_degree(label.degree) for note, label in sheet.labels.items()}
-        breaks = line_breaks(sheet.solo, notation)
+        breaks = line_breaks(notation)
         staff = staff_for(sheet.solo)
         for number, (first, last) in enumerate(breaks, 1):
-            for line in engraver.line(notation, first, last, degrees, first == 0, staff):
-                mine = {p.note.id: sheet.labels[p.note.id] for p in line.notes if p.note.id in sheet.labels}
-                page.add(LineItem(line, mine, sheet.solo.sections, PRINT, numbered=sheet.numbered))
+            for line in engraver.line(notation, first, last, degrees, staff):
+                page.add(LineItem(line, sheet.labels, sheet.solo.sections, PRINT, numbered=sheet.numbered))
             yield number / len(breaks)
         page.finish()
     finally:

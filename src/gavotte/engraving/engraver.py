@@ -11,7 +11,7 @@ import verovio
 from gavotte.engraving.mei import Line, Staff, line_mei, staff_for
 from gavotte.engraving.shapes import STAFF_SPACE, Box, Drawing, ShapeReader
 from gavotte.notation.written import Notation
-from gavotte.solo.document import ChordEvent, Note, Solo
+from gavotte.solo.document import ChordEvent, Note
 
 LINE_WIDTH = 21000.0
 """Width of a line in engraver units, margins included."""
@@ -184,21 +184,18 @@ class Engraver:
         first: int,
         last: int,
         degrees: dict[str, str],
-        show_meter: bool,
         staff: Staff | None = None,
     ) -> list[EngravedLine]:
         """Set bars ``first`` up to ``last``; a line too dense for its width comes back as two or more."""
         staff = staff or staff_for(notation.solo)
-        source = line_mei(notation, first, last, staff, degrees, show_meter)
+        source = line_mei(notation, first, last, staff, degrees)
         share = _share_of_width(notation, first, last)
         drawing = self._draw(source, share)
         if drawing.systems > 1 and share < 1:
             drawing = self._draw(source, 1.0)
         if drawing.systems > 1 and last - first > 1:
             half = first + max(1, min(drawing.bars_in_first_system, (last - first + 1) // 2))
-            return self.line(notation, first, half, degrees, show_meter, staff) + self.line(
-                notation, half, last, degrees, False, staff
-            )
+            return self.line(notation, first, half, degrees, staff) + self.line(notation, half, last, degrees, staff)
         return [EngravedLine(first, last, drawing, source)]
 
     def _draw(self, source: Line, share: float) -> Drawing:
@@ -221,10 +218,10 @@ def _share_of_width(notation: Notation, first: int, last: int) -> float:
     return min(1.0, 0.1 + 0.9 * length / (4 * BARS_PER_LINE))
 
 
-def line_breaks(solo: Solo, notation: Notation, per_line: int = BARS_PER_LINE) -> list[tuple[int, int]]:
+def line_breaks(notation: Notation, per_line: int = BARS_PER_LINE) -> list[tuple[int, int]]:
     """Which bars go on which line: ``per_line`` each, a new line where a section starts, the pickup with bar 1."""
     bars = notation.grid.bars
-    sections = {notation.grid.index_at(section.onset) for section in solo.sections}
+    sections = {notation.grid.index_at(section.onset) for section in notation.solo.sections}
     lines: list[tuple[int, int]] = []
     start = 0
     full = 0

@@ -64,14 +64,12 @@ def staff_for(solo: Solo) -> Staff:
     return Staff("F", 4, 0) if middle < 54 else Staff("G", 2, 0)
 
 
-def line_mei(
-    notation: Notation, first: int, last: int, staff: Staff, degrees: dict[str, str], show_meter: bool
-) -> Line:
+def line_mei(notation: Notation, first: int, last: int, staff: Staff, degrees: dict[str, str]) -> Line:
     """The bars from index ``first`` up to ``last`` (not included) as one MEI document.
 
-    ``degrees`` holds the text that stands under each note, by note id.
+    ``degrees`` holds the text that stands under each note, by note id. Only the solo's first line shows its meter.
     """
-    return _Writer(notation, staff, degrees).line(first, last, show_meter)
+    return _Writer(notation, staff, degrees).line(first, last)
 
 
 class _Writer:
@@ -81,14 +79,14 @@ class _Writer:
         self.places: dict[str, tuple[int, Event]] = {}
         self.ids: dict[int, str] = {}
 
-    def line(self, first: int, last: int, show_meter: bool) -> Line:
+    def line(self, first: int, last: int) -> Line:
         bars = tuple(self.notation.bar(i) for i in range(first, last))
         for index, written in enumerate(bars):
             for event in written.events:
                 event_id = f"e{len(self.places)}"
                 self.places[event_id] = (index, event)
                 self.ids[id(event)] = event_id
-        self._head(bars[0], show_meter)
+        self._head(bars[0], show_meter=first == 0)
         for index, written in enumerate(bars):
             self._bar(written, bars[index - 1] if index else None, bars[index + 1 :], first + index)
         self.out.append("</section></score></mdiv></body></music></mei>")

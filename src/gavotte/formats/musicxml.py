@@ -10,6 +10,7 @@ from __future__ import annotations
 import xml.etree.ElementTree as ET
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from typing import TypeVar
 
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_archive import score_root
@@ -39,7 +40,7 @@ from gavotte.solo.setting import with_setting
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import write_chord_symbol
 from gavotte.theory.key import Key
-from gavotte.theory.meter import COMMON_TIME
+from gavotte.theory.meter import COMMON_TIME, Meter
 from gavotte.theory.pitch import PitchError, PitchName
 
 MAX_NOTES = 50_000
@@ -262,12 +263,20 @@ def _instrument(part: Part) -> Instrument:
 
 
 def _meters(part: Part, shift: Fraction) -> tuple[MeterRegion, ...]:
-    regions = {max(Fraction(0), onset - shift) if onset == 0 else onset - shift: meter for onset, meter in part.meters}
-    regions.setdefault(Fraction(0), COMMON_TIME)
-    return tuple(MeterRegion(onset, regions[onset]) for onset in sorted(regions))
+    return tuple(MeterRegion(onset, meter) for onset, meter in _from_bar_one(part.meters, shift, COMMON_TIME))
 
 
 def _keys(part: Part, shift: Fraction) -> tuple[KeyRegion, ...]:
-    regions = {max(Fraction(0), onset - shift) if onset == 0 else onset - shift: key for onset, key in part.keys}
-    regions.setdefault(Fraction(0), Key(PitchName("C")))
-    return tuple(KeyRegion(onset, regions[onset]) for onset in sorted(regions))
+    return tuple(KeyRegion(onset, key) for onset, key in _from_bar_one(part.keys, shift, Key(PitchName("C"))))
+
+
+ChangeT = TypeVar("ChangeT", Meter, Key)
+
+
+def _from_bar_one(
+    changes: list[tuple[Fraction, ChangeT]], shift: Fraction, default: ChangeT
+) -> list[tuple[Fraction, ChangeT]]:
+    """Changes timed from bar 1; what stands in front of a pickup holds from bar 1, where there must be one."""
+    regions = {onset - shift if onset else Fraction(0): change for onset, change in changes}
+    regions.setdefault(Fraction(0), default)
+    return sorted(regions.items(), key=lambda region: region[0])

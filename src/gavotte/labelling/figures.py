@@ -91,7 +91,7 @@ def _encloses(frame: Frame, target: int, size: int) -> bool:
     mixed = len(foreign) < size
     if mixed and any(_resolves_inside(figure, k) for k in range(size - 1)):
         return False
-    if _closes_by_semitones(distances) or any(_tops_arpeggio(frame, note.index) for note in figure):
+    if closes_by_semitones(distances) or any(_tops_arpeggio(frame, note.index) for note in figure):
         return False
     one_scale_note = size == 2 and len(foreign) == 1 and foreign[0].in_scale
     return not one_scale_note or goal.strong or frame.on_chord_change(goal)
@@ -103,7 +103,7 @@ def _resolves_inside(figure: list[FramedNote], k: int) -> bool:
     return not note.is_tone and following.is_tone and abs(note.pitch - following.pitch) <= _WHOLE_TONE
 
 
-def _closes_by_semitones(distances: list[int]) -> bool:
+def closes_by_semitones(distances: list[int]) -> bool:
     """Whether the last two notes are a double approach: two successive semitones from one side."""
     return tuple(distances[-2:]) in ((2, 1), (-2, -1))
 
@@ -122,7 +122,7 @@ def double_approaches(frame: Frame) -> Iterator[Figure]:
         first, second, goal = frame.notes[target - 2 : target + 1]
         distances = [first.pitch - goal.pitch, second.pitch - goal.pitch]
         if (
-            _closes_by_semitones(distances)
+            closes_by_semitones(distances)
             and first.leaps_in
             and not (first.is_tone or second.is_tone or first.held or second.held)
             and not (first.rest_after or second.rest_after)

@@ -23,10 +23,9 @@ from gavotte.theory.scale import Scale
 
 @dataclass(frozen=True, slots=True)
 class ChordSpan:
-    """A chord in force from ``onset`` to ``end``. ``written`` is False where the key's home chord stands in."""
+    """A chord in force from ``onset`` on. ``written`` is False where the key's home chord stands in."""
 
     onset: Fraction
-    end: Fraction
     chord: Chord
     text: str
     scale: Scale
@@ -93,9 +92,10 @@ class _Time(NamedTuple):
     place: str
 
 
-# Lengths are compared as floats for speed; exact fractions turn into the same float every time, and only
-# differences of them need room for rounding.
-_TOLERANCE = 1e-9
+TOLERANCE = 1e-9
+"""Room for rounding, in quarter notes. Lengths are compared as floats for speed: exact fractions turn into the same
+float every time, and only sums and differences of them need it.
+"""
 
 
 class Frame:
@@ -104,7 +104,7 @@ class Frame:
     def __init__(self, solo: Solo) -> None:
         self.solo = solo
         self.grid = BarGrid(solo)
-        self.spans = _chord_spans(solo, self.grid.bars[-1].end)
+        self.spans = _chord_spans(solo)
         self._span_onsets = [float(span.onset) for span in self.spans]
         self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {}
         self.notes = self._framed(solo.notes)
@@ -136,7 +136,7 @@ class Frame:
         times = [self._time(note) for note in notes]
         pitches = [note.pitch.midi for note in notes]
         # A gap of half a beat is a rest; anything shorter is articulation.
-        rests = [b.onset - a.end >= a.beat / 2 - _TOLERANCE for a, b in itertools.pairwise(times)]
+        rests = [b.onset - a.end >= a.beat / 2 - TOLERANCE for a, b in itertools.pairwise(times)]
         last_of_phrase = {phrase.last for phrase in self.solo.phrases}
         return [self._frame(i, note, times, pitches, rests, note.id in last_of_phrase) for i, note in enumerate(notes)]
 
@@ -185,7 +185,7 @@ class Frame:
             beat_length=time.beat,
             place=time.place,
             until_change=change - time.onset,
-            sounds_on=time.end > change + _TOLERANCE,
+            sounds_on=time.end > change + TOLERANCE,
             held=not note.grace and (time.length >= time.beat or longer or rest_after or phrase_end),
             rest_before=rest_before,
             rest_after=rest_after,
@@ -214,7 +214,7 @@ def _is_step(low: int, high: int, scale: Scale) -> bool:
     return distance in (1, 2) or (distance == 3 and scale.are_neighbours(low, high))
 
 
-def _chord_spans(solo: Solo, end: Fraction) -> tuple[ChordSpan, ...]:
+def _chord_spans(solo: Solo) -> tuple[ChordSpan, ...]:
     """The chords in force. N.C. and a missing symbol are read as the key's home chord."""
     events: list[tuple[Fraction, Chord, str, bool]] = []
     for event in solo.chords:
@@ -228,12 +228,11 @@ def _chord_spans(solo: Solo, end: Fraction) -> tuple[ChordSpan, ...]:
         events.append((start, _home_chord(solo.key_at(start)), "", False))
     # A symbol written again (in the next bar, say) is no new chord.
     merged = [event for i, event in enumerate(events) if i == 0 or event[1:] != events[i - 1][1:]]
-    onsets = [event[0] for event in merged[1:]] + [end]
     spans = []
-    for i, ((onset, chord, text, written), until) in enumerate(zip(merged, onsets, strict=True)):
+    for i, (onset, chord, text, written) in enumerate(merged):
         following = merged[i + 1][1] if i + 1 < len(merged) else None
         key = solo.key_at(max(onset, Fraction(0)))
-        spans.append(ChordSpan(onset, until, chord, text, local_scale(chord, following, key), key, written))
+        spans.append(ChordSpan(onset, chord, text, local_scale(chord, following, key), key, written))
     return tuple(spans)
 
 

@@ -14,7 +14,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from gavotte.labelling.explanation import Explanation, Figure
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.figures import closes_by_semitones
+from gavotte.labelling.frame import TOLERANCE, Frame, FramedNote
 from gavotte.labelling.school import School
 from gavotte.labelling.single import passing
 from gavotte.labelling.tensions import extension_device, is_altered
@@ -160,7 +161,7 @@ def _is_run(frame: Frame, run: list[FramedNote], chord: _Spelled) -> bool:
         return False
     if len(run) == 3 and _prepares_next(frame, run):
         return False
-    return sum(note.length for note in run) >= run[0].beat_length - 1e-9
+    return sum(note.length for note in run) >= run[0].beat_length - TOLERANCE
 
 
 def _contradicts(frame: Frame, foreign: list[FramedNote]) -> bool:
@@ -226,7 +227,7 @@ def _prepares_next(frame: Frame, notes: list[FramedNote]) -> bool:
     goal = frame.notes[following].pitch
     a, b = notes[-2].pitch - goal, notes[-1].pitch - goal
     encloses = a * b < 0 and max(abs(a), abs(b)) <= 2
-    return encloses or (a, b) in ((2, 1), (-2, -1))
+    return encloses or closes_by_semitones([a, b])
 
 
 def _figure(frame: Frame, notes: list[FramedNote], chord: _Spelled, function: Function) -> Figure:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from gavotte.labelling.explanation import Explanation
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import TOLERANCE, Frame, FramedNote
 from gavotte.labelling.school import School
 from gavotte.labelling.tensions import extension_device, is_altered
 from gavotte.solo.document import Function
@@ -30,7 +30,7 @@ def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation 
     following = frame.following_span(note)
     if note.is_tone or following is None or note.note.grace:
         return None
-    if not 0 < note.until_change <= note.beat_length + 1e-9:
+    if not 0 < note.until_change <= note.beat_length + TOLERANCE:
         return None
     pitch_class = note.note.pitch.pitch_class
     if pitch_class not in following.chord.tone_classes:
@@ -121,16 +121,14 @@ def passing(frame: Frame, note: FramedNote, school: School) -> Explanation | Non
     target = _end_of_chain(frame, note, school)
     if target is None:
         return None
+    if note.strong and school.accents_are_colours and note.tension:
+        return None
     if note.steps_in and note.move_in is not None and note.move_out is not None:
-        if note.strong and school.accents_are_colours and note.tension:
-            return None
         if note.before is not None and frame.notes[note.before].pitch == frame.notes[note.after].pitch:
             return Explanation(Function.PASSING, "neighbour", 0.88, target=target)
         return Explanation(
             Function.PASSING, "passing", 0.93 if note.move_in * note.move_out > 0 else 0.65, target=target
         )
-    if note.strong and school.accents_are_colours and note.tension:
-        return None
     return Explanation(Function.PASSING, "step", 0.72, target=target)
 
 

@@ -217,7 +217,3 @@ class Solo:
     def key_at(self, onset: Fraction) -> KeyRegion:
         """The key region in force."""
         return next((region for region in reversed(self.keys) if region.onset <= onset), self.keys[0])
-
-    def decision_for(self, note_id: str) -> Decision | None:
-        """The user's decision about a note, if there is one."""
-        return next((decision for decision in self.decisions if decision.note == note_id), None)

@@ -13,7 +13,7 @@ from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
-from gavotte.solo.document import Function, Solo
+from gavotte.solo.document import Solo
 
 
 class LabelDesk(QWidget):
@@ -119,10 +119,6 @@ class LabelDesk(QWidget):
     def _next_in_doubt(self) -> None:
         self._session.select_in_doubt(1)
         self.page.setFocus()
-
-    def decide(self, function: Function) -> None:
-        """Set the selected notes' function."""
-        self._session.decide(function)
 
     def _show_solo(self) -> None:
         solo = self._session.shown if self._session.solo is not None else None

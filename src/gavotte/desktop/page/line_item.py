@@ -41,7 +41,7 @@ class LineItem(QGraphicsItem):
         super().__init__()
         self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemHasNoContents)
         self.line, self._palette, self._show_lane, self._numbered = line, palette, show_lane, numbered
-        self.labels = labels
+        self.labels = self._mine(labels)
         bars = line.source.bars
         self._sections = [
             (next(i for i, written in enumerate(bars) if section.onset < written.bar.end), section)
@@ -53,7 +53,7 @@ class LineItem(QGraphicsItem):
         self._selected: frozenset[str] = frozenset()
         high, low = line.ink
         self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP
-        self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + room_above(list(labels.values()))
+        self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + room_above(list(self.labels.values()))
         self._bottom = self.ground + BELOW_GROUND if show_lane else max(low, line.staff[1]) + 1.2 * SP
         self._build_staff()
         self._build_chords()
@@ -80,9 +80,16 @@ class LineItem(QGraphicsItem):
     ) -> None:
         """Nothing: the children paint."""
 
+    def _mine(self, labels: dict[str, Label]) -> dict[str, Label]:
+        """The labels of the notes that start in this line."""
+        return {placed.note.id: labels[placed.note.id] for placed in self.line.notes if placed.note.id in labels}
+
     def set_labels(self, labels: dict[str, Label]) -> None:
-        """Redraw the lane with new labels."""
-        self.labels = labels
+        """Redraw the lane if the labels of this line's notes are other ones now."""
+        mine = self._mine(labels)
+        if mine == self.labels:
+            return
+        self.labels = mine
         if self.lane is not None:
             scene = self.lane.scene()
             self.lane.setParentItem(None)

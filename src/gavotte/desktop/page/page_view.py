@@ -64,11 +64,10 @@ def _not_shared(old: tuple[ItemT, ...], new: tuple[ItemT, ...]) -> list[ItemT]:
 class PageView(QGraphicsView):
     """Shows a solo with its labels.
 
-    Signals: ``selection_wanted(anchor, current)`` note ids the user chose; ``finished()`` when every line is set.
+    Signal: ``selection_wanted(anchor, current)``, the note ids the user chose.
     """
 
     selection_wanted = pyqtSignal(str, str)
-    finished = pyqtSignal()
 
     def __init__(
         self, engraver: Engraver, parent: QWidget | None = None, show_lane: bool = True, numbered: bool = True
@@ -132,7 +131,7 @@ class PageView(QGraphicsView):
         self.clear()
         notation = Notation(solo)
         self._take(solo, labels, notation, staff_for(solo))
-        self._queue = line_breaks(solo, notation)
+        self._queue = line_breaks(notation)
         self._apply_zoom()
         # A few lines at once, then the rest between events: nobody waits for what is not on the screen yet.
         since = QElapsedTimer()
@@ -163,9 +162,7 @@ class PageView(QGraphicsView):
                 if not self._set_line_anew(index, item.line.first, item.line.last):
                     return
             else:
-                wanted = {note: labels[note] for note in mine if note in labels}
-                if item.labels != wanted:
-                    item.set_labels(wanted)
+                item.set_labels(labels)
         self._show_selection()
 
     def _take(self, solo: Solo, labels: dict[str, Label], notation: Notation, staff: Staff) -> None:
@@ -174,7 +171,7 @@ class PageView(QGraphicsView):
 
     def _engrave(self, first: int, last: int) -> list[EngravedLine]:
         assert self._notation is not None
-        return self._engraver.line(self._notation, first, last, self._degrees, first == 0, self._staff)
+        return self._engraver.line(self._notation, first, last, self._degrees, self._staff)
 
     def _set_next_line(self) -> None:
         if not self._queue:
@@ -193,12 +190,10 @@ class PageView(QGraphicsView):
             self._timer.stop()
             if len(self.lines) == 1:
                 self._apply_zoom()
-            self.finished.emit()
 
     def _make_item(self, line: EngravedLine) -> LineItem:
         assert self._solo is not None
-        labels = {p.note.id: self._labels[p.note.id] for p in line.notes if p.note.id in self._labels}
-        item = LineItem(line, labels, self._solo.sections, self.palette_in_use, self._show_lane, self._numbered)
+        item = LineItem(line, self._labels, self._solo.sections, self.palette_in_use, self._show_lane, self._numbered)
         for placed in line.notes:
             self._line_of[placed.note.id] = item
         item.set_selected(self._selected)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QIcon, QPainter, QPainterPath, QPen, QPixmap
 
@@ -43,15 +45,6 @@ def _vocabulary() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
-def _add() -> tuple[QPainterPath, QPainterPath]:
-    line = QPainterPath()
-    line.moveTo(12, 5)
-    line.lineTo(12, 19)
-    line.moveTo(5, 12)
-    line.lineTo(19, 12)
-    return line, QPainterPath()
-
-
 def _mark() -> tuple[QPainterPath, QPainterPath]:
     """The application's sign: a note whose head stands on a ground line and whose flag is a wedge."""
     line, solid = QPainterPath(), QPainterPath()
@@ -68,24 +61,34 @@ def _mark() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
-_DRAWINGS = {"shelf": _shelf, "label": _label, "vocabulary": _vocabulary, "add": _add, "mark": _mark}
+_DRAWINGS = {"shelf": _shelf, "label": _label, "vocabulary": _vocabulary, "mark": _mark}
 
 
 def icon(name: str, colour: str, size: int = 24) -> QIcon:
-    """The icon ``name`` in a colour, sharp at twice its size too."""
+    """The icon ``name`` in a colour."""
+    line, solid = _DRAWINGS[name]()
+
+    def paint(painter: QPainter) -> None:
+        painter.scale(size / 24, size / 24)
+        pen = QPen(QColor(colour), 1.8)
+        pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+        painter.setPen(pen)
+        painter.drawPath(line)
+        painter.fillPath(solid, QColor(colour))
+
+    return painted_icon(size, paint)
+
+
+def painted_icon(size: int, paint: Callable[[QPainter], None]) -> QIcon:
+    """An icon of ``size`` pixels that ``paint`` draws, sharp at twice its size too."""
     result = QIcon()
     for scale in (1, 2):
         pixmap = QPixmap(size * scale, size * scale)
         pixmap.fill(Qt.GlobalColor.transparent)
         painter = QPainter(pixmap)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.scale(size * scale / 24, size * scale / 24)
-        line, solid = _DRAWINGS[name]()
-        pen = QPen(QColor(colour), 1.8)
-        pen.setCapStyle(Qt.PenCapStyle.RoundCap)
-        painter.setPen(pen)
-        painter.drawPath(line)
-        painter.fillPath(solid, QColor(colour))
+        painter.scale(scale, scale)
+        paint(painter)
         painter.end()
         pixmap.setDevicePixelRatio(scale)
         result.addPixmap(pixmap)
