@@ -101,6 +101,22 @@ def test_a_label_edit_redraws_only_its_lane(page: PageView) -> None:
     assert [item.lane is lane for item, lane in zip(page.lines, lanes, strict=True)] == [False, True, True, True]
 
 
+def test_a_mark_that_stands_higher_gets_its_room(page: PageView) -> None:
+    before = list(page.lines)
+    assert page._solo is not None
+    changed = with_decision(page._solo, "n1", Function.OUTSIDE, "unexplained")
+    page.update_solo(changed, labels_of(changed))
+    assert [a is b for a, b in zip(page.lines, before, strict=True)] == [False, True, True, True]
+    item = page.lines[0]
+    assert item.lane is not None
+    assert item.ground - item.lane.above >= item.line.staff[1]
+    tops = [line.pos().y() + line.top for line in page.lines]
+    bottoms = [line.pos().y() + line.top + line.height for line in page.lines]
+    assert all(bottom <= top for bottom, top in zip(bottoms, tops[1:], strict=False))
+    page.update_solo(page._solo, labels_of(page._solo))
+    assert page.lines[0] is item
+
+
 def test_a_note_edit_sets_only_its_line_anew(page: PageView) -> None:
     from dataclasses import replace
 

@@ -31,11 +31,15 @@ class LaneNote:
     label: Label
 
 
-def room_above(labels: list[Label]) -> float:
+SPARE, TIGHT = 0.9, 0.35
+"""Staff spaces kept free over the highest mark when a line is set, and the least that will do after an edit."""
+
+
+def room_above(labels: list[Label], spare: float = SPARE) -> float:
     """How far a lane with these labels reaches above its ground line, in engraver units."""
     tallest = max((mark_height(label) for label in labels), default=1.0)
     implied = any(label.function is Function.OUTSIDE and label.implied for label in labels)
-    return (max(tallest + 0.9, 3.2) + (1.4 if implied else 0.0)) * SP
+    return (max(tallest + spare, 3.2) + (1.4 if implied else 0.0)) * SP
 
 
 class LaneItem(QGraphicsItem):

@@ -15,7 +15,7 @@ from PyQt6.QtWidgets import (
 from gavotte.desktop.page.articulation_item import ArticulationItem
 from gavotte.desktop.page.chord_item import CHORD_SIZE, ChordItem
 from gavotte.desktop.page.element_item import ElementItem
-from gavotte.desktop.page.lane_item import BELOW_GROUND, LaneItem, LaneNote, room_above
+from gavotte.desktop.page.lane_item import BELOW_GROUND, TIGHT, LaneItem, LaneNote, room_above
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import EngravedLine
@@ -53,7 +53,8 @@ class LineItem(QGraphicsItem):
         self._selected: frozenset[str] = frozenset()
         high, low = line.ink
         self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP
-        self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + room_above(list(self.labels.values()))
+        self._room = room_above(list(self.labels.values()))
+        self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + self._room
         self._bottom = self.ground + BELOW_GROUND if show_lane else max(low, line.staff[1]) + 1.2 * SP
         self._build_staff()
         self._build_chords()
@@ -83,6 +84,10 @@ class LineItem(QGraphicsItem):
     def _mine(self, labels: dict[str, Label]) -> dict[str, Label]:
         """The labels of the notes that start in this line."""
         return {placed.note.id: labels[placed.note.id] for placed in self.line.notes if placed.note.id in labels}
+
+    def has_room_for(self, labels: dict[str, Label]) -> bool:
+        """Whether the lane of these labels fits between this line's staff and ground."""
+        return room_above(list(self._mine(labels).values()), TIGHT) <= self._room
 
     def set_labels(self, labels: dict[str, Label]) -> None:
         """Redraw the lane if the labels of this line's notes are other ones now."""

@@ -158,7 +158,8 @@ class PageView(QGraphicsView):
             start, end = item.line.source.bars[0].bar.onset, item.line.source.bars[-1].bar.end
             mine = [placed.note.id for placed in item.line.notes]
             other_degrees = any(old_degrees.get(note) != self._degrees.get(note) for note in mine)
-            if other_degrees or any(low < end and start <= high for low, high in touched):
+            changed = other_degrees or any(low < end and start <= high for low, high in touched)
+            if changed or not item.has_room_for(labels):
                 if not self._set_line_anew(index, item.line.first, item.line.last):
                     return
             else:
