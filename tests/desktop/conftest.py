@@ -23,6 +23,12 @@ def qapp() -> QApplication:
     return make_application()
 
 
+@pytest.fixture(autouse=True)
+def manual_sound(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Time passes for the sound only when a test says so."""
+    monkeypatch.setenv("GAVOTTE_AUDIO", "manual")
+
+
 @pytest.fixture
 def open_window(qtbot: QtBot, tmp_path: Path) -> Iterator[OpenWindow]:
     """Opens windows as a start of the application does: on a library folder, with kept settings."""

@@ -120,11 +120,19 @@ def test_documents_of_older_versions_are_brought_up_to_date() -> None:
     def renamed(raw: dict[str, object]) -> dict[str, object]:
         solo = dict(raw["solo"])  # type: ignore[call-overload]
         solo["title"] = solo.pop("name")
-        return {**raw, "version": 2, "solo": solo}
+        return {**raw, "version": newest + 1, "solo": solo}
 
-    newer = DocumentKind("gavotte-solo", 2, "solo", Solo, {1: renamed})
+    newest = SOLO_DOCUMENT.version
+    newer = DocumentKind("gavotte-solo", newest + 1, "solo", Solo, {newest: renamed})
     raw = json.loads(SOLO_DOCUMENT.write(DEMO_SOLOS[0]()))
     raw["solo"]["name"] = raw["solo"].pop("title")
     assert newer.read(json.dumps(raw).encode()) == DEMO_SOLOS[0]()
     with pytest.raises(FormatError, match="newer"):
         SOLO_DOCUMENT.read(newer.write(DEMO_SOLOS[0]()))
+
+
+def test_a_document_from_before_tempo_changes_and_swing_reads_as_it_was() -> None:
+    raw = json.loads(SOLO_DOCUMENT.write(DEMO_SOLOS[0]()))
+    raw["version"] = 1
+    del raw["solo"]["tempo_changes"], raw["solo"]["swing"]
+    assert SOLO_DOCUMENT.read(json.dumps(raw).encode()) == DEMO_SOLOS[0]()

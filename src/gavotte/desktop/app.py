@@ -6,7 +6,7 @@ import os
 import sys
 from pathlib import Path
 
-from PyQt6.QtCore import QSettings
+from PyQt6.QtCore import QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from gavotte.desktop.main_window import MainWindow
@@ -48,6 +48,8 @@ def run(library_folder: Path, settings_file: Path, files: list[Path]) -> int:
         window.show()
         if files:
             window.import_files(files)
+        # The window comes first; by the time somebody presses Play the sound is ready.
+        QTimer.singleShot(300, window.transport.warm_up)
         status = app.exec()
         window.session.save()
         return status

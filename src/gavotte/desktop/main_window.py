@@ -39,6 +39,9 @@ from gavotte.desktop.importing import Importer
 from gavotte.desktop.library_edits import LibraryEdits
 from gavotte.desktop.notice import Notice
 from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.playback.transport import Transport
+from gavotte.desktop.playback.transport_bar import TransportBar
+from gavotte.desktop.playing import Playing
 from gavotte.desktop.rail import DESKS, Rail
 from gavotte.desktop.session import SoloSession
 from gavotte.desktop.sheet_pdf import Sheet
@@ -67,6 +70,9 @@ class MainWindow(QMainWindow):
         self.vocabulary = VocabularyDesk(library, engraver)
         self.importer = Importer(library, self)
         self.exporter = Exporter(engraver, settings, self)
+        self.transport = Transport(settings, self)
+        self.transport_bar = TransportBar(self.transport)
+        self.playing = Playing(self.transport, self.transport_bar, self)
         self.rail = Rail()
         self.notice = Notice()
         self.lick_dialog: LickDialog | None = None
@@ -95,6 +101,7 @@ class MainWindow(QMainWindow):
         right.setSpacing(0)
         right.addWidget(self.notice)
         right.addWidget(self._stack, 1)
+        right.addWidget(self.transport_bar)
         whole = QWidget()
         row = QHBoxLayout(whole)
         row.setContentsMargins(0, 0, 0, 0)
@@ -103,6 +110,7 @@ class MainWindow(QMainWindow):
         row.addLayout(right, 1)
         self.setCentralWidget(whole)
         self._saved = QLabel()
+        self._sound = QLabel()
         self._busy = QLabel()
         self._stop = QPushButton("Cancel")
         self._stop.setToolTip("Stop what is going on")
@@ -113,6 +121,7 @@ class MainWindow(QMainWindow):
         assert bar is not None
         bar.addWidget(self._busy)
         bar.addWidget(self._stop)
+        bar.addPermanentWidget(self._sound)
         bar.addPermanentWidget(self._saved)
 
     def _make_actions(self) -> None:
@@ -121,6 +130,7 @@ class MainWindow(QMainWindow):
         self._file_menu(_menu(bar.addMenu("&File")))
         self._edit_menu(_menu(bar.addMenu("&Edit")))
         self._label_menu(_menu(bar.addMenu("&Label")))
+        self._play_menu(_menu(bar.addMenu("&Play")))
         self._view_menu(_menu(bar.addMenu("&View")))
         self._help_menu(_menu(bar.addMenu("&Help")))
 
@@ -186,6 +196,42 @@ class MainWindow(QMainWindow):
         self.keep_action = self._action(menu, "Keep as lick…", "K", self.keep_lick, self.label)
         self._label_actions.append(self.keep_action)
 
+    def _play_menu(self, menu: QMenu) -> None:
+        bar = self.transport_bar
+        self._play_actions: list[QAction] = []
+        for text, keys, then in (
+            ("Play or stop", "Space", self.playing.toggle),
+            ("Loop", "L", bar.loop.toggle),
+            ("Slower", "[", bar.slower),
+            ("Faster", "]", bar.faster),
+            ("Tempo as it is", "=", bar.as_it_is),
+        ):
+            action = self._action(menu, text, keys, then, self.label.page)
+            self.vocabulary.page.addAction(action)
+            self._play_actions.append(action)
+        # The list of licks has no use for the space bar of its own.
+        self.vocabulary.licks.addAction(self._play_actions[0])
+        menu.addSeparator()
+        self._note_actions = [
+            self._action(menu, "Hear the note", "Return", self._hear_note, self.label.page),
+            self._action(menu, "A semitone up", "Alt+Up", partial(self._move_notes, 1), self.label.page),
+            self._action(menu, "A semitone down", "Alt+Down", partial(self._move_notes, -1), self.label.page),
+        ]
+        self._play_actions += self._note_actions
+
+    def _hear_note(self) -> None:
+        solo, current = self.session.solo, self.session.current
+        if solo is not None and current is not None:
+            self.playing.preview(solo.note(current), solo)
+
+    def _move_notes(self, semitones: int) -> None:
+        note = self.session.move(semitones)
+        if note is not None and self.session.solo is not None:
+            self.playing.preview(note, self.session.solo)
+
+    def _show_sound(self) -> None:
+        self._sound.setText(self.transport.sound_words)
+
     def _view_menu(self, menu: QMenu) -> None:
         for name, word, keys in DESKS:
             self._action(menu, word, keys, partial(self.show_desk, name))
@@ -234,6 +280,9 @@ class MainWindow(QMainWindow):
         self.exporter.busy.connect(self._show_busy)
         self.exporter.failed.connect(self.notice.say)
         self.exporter.exported.connect(self._tell)
+        self.transport.sound_changed.connect(self._show_sound)
+        self.transport.failed.connect(self.notice.say)
+        self.vocabulary.shown.connect(self.playing.refresh)
         edits = self.library_edits
         edits.changed.connect(self._library_changed)
         edits.failed.connect(self.notice.say)
@@ -244,6 +293,8 @@ class MainWindow(QMainWindow):
         session.labels_changed.connect(self._show_saved)
         session.selection_changed.connect(self._show_enabled)
         session.saved.connect(self._show_saved)
+        for changed in (session.solo_opened, session.labels_changed):
+            changed.connect(self._music_changed)
         session.failed.connect(self.notice.say)
 
     # -- desks --------------------------------------------------------------------------------------
@@ -261,7 +312,20 @@ class MainWindow(QMainWindow):
         self._undo.setActiveStack(self.session.undo_stack if name == "label" else self.library_edits.undo_stack)
         focus = {"shelf": self.shelf.solos, "label": self.label.page, "vocabulary": self.vocabulary.licks}[name]
         focus.setFocus()
+        self._play_for(name)
         self._show_counts()
+
+    def _play_for(self, desk: str) -> None:
+        if desk == "label":
+            self.playing.at_desk(self.label.page, lambda: self.session.solo, self.session.selected)
+        elif desk == "vocabulary":
+            self.playing.at_desk(self.vocabulary.page, self.vocabulary.concert_solo, self.vocabulary.selected)
+        else:
+            self.playing.at_desk(None)
+
+    def _music_changed(self) -> None:
+        self.transport.stop()
+        self.playing.refresh()
 
     def open_solo(self, solo_id: str) -> None:
         """Open a solo at the Label desk."""
@@ -412,7 +476,7 @@ class MainWindow(QMainWindow):
         self.setStyleSheet(style_sheet(palette))
         self.setWindowIcon(icon("mark", palette.accent, 64))
         self._theme_actions[palette.name].setChecked(True)
-        for part in (self.rail, self.shelf, self.label, self.vocabulary):
+        for part in (self.rail, self.shelf, self.label, self.vocabulary, self.transport_bar):
             part.set_palette(palette)
 
     def set_written(self, written: bool) -> None:
@@ -474,6 +538,10 @@ class MainWindow(QMainWindow):
         self.keep_action.setEnabled(at_label and len(self.session.selected()) > 1)
         self.details_action.setEnabled(at_label)
         self.delete_action.setEnabled(not at_label)
+        for action in self._play_actions:
+            action.setEnabled(at_label or (at_vocabulary and self.vocabulary.has_lick))
+        for action in self._note_actions:
+            action.setEnabled(at_label and self.session.current is not None)
         title = self.session.solo.title if self.session.solo is not None and at_label else ""
         self.setWindowTitle(f"{title} – Gavotte" if title else "Gavotte")
 
@@ -490,6 +558,7 @@ class MainWindow(QMainWindow):
         self._keep_work()
         self.importer.cancel()
         self.exporter.cancel()
+        self.transport.close()
         super().closeEvent(event)
 
 

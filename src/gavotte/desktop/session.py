@@ -11,8 +11,8 @@ from gavotte.desktop.work import Job, run_beside
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.labeller import label_frame, label_solo
 from gavotte.library.store import Library, LibraryError
-from gavotte.solo.document import Function, Solo
-from gavotte.solo.edits import USUAL_DEVICE, with_decision, without_decision
+from gavotte.solo.document import Function, Note, Solo
+from gavotte.solo.edits import USUAL_DEVICE, with_decision, with_notes_moved, without_decision
 from gavotte.solo.label import Label
 from gavotte.vocabulary.lick import Lick, keep_lick
 from gavotte.workshop.written import as_written
@@ -150,6 +150,15 @@ class SoloSession(QObject):
         for note in self.selected():
             solo = without_decision(solo, note)
         self.edit("Take the decision back", solo)
+
+    def move(self, semitones: int) -> Note | None:
+        """Move the selected notes by semitones, in one step; gives the current one as it sounds now."""
+        notes = self.selected()
+        if self.solo is None or self.current is None or not notes:
+            return None
+        way = "up" if semitones > 0 else "down"
+        self.edit(f"Move {way} a semitone", with_notes_moved(self.solo, notes, semitones))
+        return self.solo.note(self.current)
 
     def lick(self) -> Lick | None:
         """The selected notes as a lick, or None where nothing is selected."""

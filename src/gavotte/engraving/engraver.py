@@ -128,6 +128,15 @@ class EngravedLine:
                 points[index].append((float(event.onset), element.head.x))
         return points
 
+    def x_at(self, time: float) -> float:
+        """Where a time (quarter notes) lies in the line: at the noteheads, and evenly between them."""
+        bars = [written.bar for written in self.source.bars]
+        index = next((i for i, bar in enumerate(bars) if time < bar.end), len(bars) - 1)
+        left = self._first_bar_left if index == 0 else self.barlines[index - 1]
+        ends = ((float(bars[index].end), self.barlines[index]), (float(bars[index].onset), left))
+        points = {**dict(ends), **dict(self._points[index])}
+        return _between(sorted(points.items()), max(time, float(bars[index].onset)))
+
     @property
     def _first_bar_left(self) -> float:
         """Where the first bar's music may begin: right of clef, signature and meter."""

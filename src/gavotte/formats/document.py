@@ -70,4 +70,9 @@ def _decode(kind: type, value: Any) -> Any:
     raise TypeError(f"a document has no place for {kind.__name__}")
 
 
-SOLO_DOCUMENT = DocumentKind("gavotte-solo", 1, "solo", Solo)
+def with_version(version: int) -> Migration:
+    """A migration for documents that only gained members whose defaults say what was so before."""
+    return lambda raw: {**raw, "version": version}
+
+
+SOLO_DOCUMENT = DocumentKind("gavotte-solo", 2, "solo", Solo, {1: with_version(2)})

@@ -12,6 +12,7 @@ import mido
 
 from gavotte.notation.written import Notation
 from gavotte.solo.document import Articulation, Solo
+from gavotte.solo.instruments import GM_PROGRAMS
 from gavotte.theory.chord import Chord
 from gavotte.theory.key import Key
 from gavotte.theory.voicing import voicings
@@ -19,11 +20,6 @@ from gavotte.theory.voicing import voicings
 TICKS = 960
 """Ticks of a quarter note."""
 
-_PROGRAMS = {
-    "Trumpet": 56, "Flugelhorn": 56, "Clarinet": 71, "Soprano saxophone": 64, "Alto saxophone": 65,
-    "Tenor saxophone": 66, "Baritone saxophone": 67, "Flute": 73, "Violin": 40, "Vibraphone": 11, "Trombone": 57,
-    "Guitar": 26, "Bass": 33, "Piano": 0,
-}  # fmt: skip
 _SOLO_CHANNEL, _CHORD_CHANNEL, _DRUM_CHANNEL = 0, 1, 9
 _GRACE = Fraction(1, 8)
 _CLICK, _STRONG_CLICK = 76, 75
@@ -63,7 +59,8 @@ def _latin(text: str) -> str:
 
 
 def _conductor(solo: Solo) -> _Timed:
-    timed: _Timed = [(-solo.pickup, 0, mido.MetaMessage("set_tempo", tempo=mido.bpm2tempo(float(solo.tempo or 120))))]
+    tempos = [(-solo.pickup, solo.tempo or 120), *((change.onset, change.tempo) for change in solo.tempo_changes)]
+    timed: _Timed = [(onset, 0, mido.MetaMessage("set_tempo", tempo=mido.bpm2tempo(float(t)))) for onset, t in tempos]
     for meter in solo.meters:
         signature = mido.MetaMessage("time_signature", numerator=meter.meter.count, denominator=meter.meter.unit)
         timed.append((meter.onset if meter.onset else -solo.pickup, 1, signature))
@@ -81,7 +78,7 @@ def _key_name(key: Key) -> str:
 
 
 def _solo(solo: Solo) -> _Timed:
-    program = _PROGRAMS.get(solo.instrument.name, 0)
+    program = GM_PROGRAMS.get(solo.instrument.name, 0)
     timed: _Timed = [(-solo.pickup, 0, mido.Message("program_change", channel=_SOLO_CHANNEL, program=program))]
     for note in solo.notes:
         loudness = 108 if note.has(Articulation.ACCENT) else 48 if note.has(Articulation.GHOST) else 88

@@ -10,7 +10,7 @@ Conventions
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
 
@@ -132,6 +132,14 @@ class OddBar:
 
 
 @dataclass(frozen=True, slots=True)
+class TempoChange:
+    """From ``onset`` on, ``tempo`` quarter notes a minute."""
+
+    onset: Fraction
+    tempo: Fraction
+
+
+@dataclass(frozen=True, slots=True)
 class Section:
     """A part of the form from ``onset`` on: "A", "B", "2nd chorus"."""
 
@@ -181,7 +189,11 @@ def _rough_end(note: Note) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Solo:
-    """A transcribed solo. See the module's conventions."""
+    """A transcribed solo. See the module's conventions.
+
+    ``tempo`` counts quarter notes a minute. ``swing`` is how many times as long the first of two eighths is as the
+    second (1 is even, 2 a triplet's feel); None leaves it to the style.
+    """
 
     title: str
     player: str = ""
@@ -196,7 +208,9 @@ class Solo:
     sections: tuple[Section, ...] = ()
     notes: tuple[Note, ...] = ()
     phrases: tuple[Phrase, ...] = ()
-    decisions: tuple[Decision, ...] = field(default=())
+    decisions: tuple[Decision, ...] = ()
+    tempo_changes: tuple[TempoChange, ...] = ()
+    swing: Fraction | None = None
 
     @property
     def end(self) -> Fraction:

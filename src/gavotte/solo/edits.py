@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import replace
 from fractions import Fraction
 from typing import TypeVar
@@ -17,10 +18,12 @@ from gavotte.solo.document import (
     Note,
     Solo,
 )
+from gavotte.solo.spelling import respell_notes
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import write_chord_symbol
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
+from gavotte.theory.pitch import spell
 
 USUAL_DEVICE = {
     Function.CHORD: "plain",
@@ -94,9 +97,14 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
     def moved(note: Note) -> Note:
         return replace(note, onset=note.onset - shift)
 
+    tempos = [change for change in solo.tempo_changes if change.onset <= shift]
     return replace(
         solo,
         pickup=pickup,
+        tempo=tempos[-1].tempo if tempos else solo.tempo,
+        tempo_changes=tuple(
+            replace(change, onset=change.onset - shift) for change in solo.tempo_changes if shift < change.onset < end
+        ),
         notes=tuple(moved(note) for note in notes),
         chords=_chords_between(solo, notes[0].onset, end, shift, -pickup),
         meters=_regions(solo.meters, shift, end),
@@ -131,3 +139,14 @@ def _regions(regions: tuple[RegionT, ...], shift: Fraction, end: Fraction) -> tu
         if region.onset < end:
             result.append(replace(region, onset=region.onset - shift))
     return tuple(result)
+
+
+def with_notes_moved(solo: Solo, notes: Collection[str], semitones: int) -> Solo:
+    """The solo with some notes (ids) moved by semitones and spelled anew; notes that would leave 0 to 127 stay."""
+    wanted = frozenset(notes)
+
+    def moved(note: Note) -> Note:
+        midi = note.pitch.midi + semitones
+        return replace(note, pitch=spell(midi, 0)) if note.id in wanted and 0 <= midi <= 127 else note
+
+    return respell_notes(replace(solo, notes=tuple(moved(note) for note in solo.notes)), wanted)

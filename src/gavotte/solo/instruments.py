@@ -22,6 +22,13 @@ INSTRUMENTS: tuple[Instrument, ...] = (
     Instrument("Piano", 0, 0, "G2", 48, 96),
 )
 
+GM_PROGRAMS = {
+    "Trumpet": 56, "Flugelhorn": 56, "Clarinet": 71, "Soprano saxophone": 64, "Alto saxophone": 65,
+    "Tenor saxophone": 66, "Baritone saxophone": 67, "Flute": 73, "Violin": 40, "Vibraphone": 11, "Trombone": 57,
+    "Guitar": 26, "Bass": 33, "Piano": 0,
+}  # fmt: skip
+"""Each instrument's program (from 0) in the General MIDI sound set; others sound as a piano."""
+
 _WORDS = {
     "trumpet": "Trumpet",
     "trp": "Trumpet",

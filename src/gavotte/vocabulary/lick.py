@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from gavotte.formats.document import DocumentKind
+from gavotte.formats.document import DocumentKind, with_version
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.edits import excerpt
@@ -67,5 +67,5 @@ def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, l
     return Lick(propose_name(part, kept), part, kept, source)
 
 
-LICK_DOCUMENT = DocumentKind("gavotte-lick", 1, "lick", Lick)
+LICK_DOCUMENT = DocumentKind("gavotte-lick", 2, "lick", Lick, {1: with_version(2)})
 """How the library keeps a lick."""

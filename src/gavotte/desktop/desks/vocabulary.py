@@ -35,12 +35,15 @@ from gavotte.workshop.written import as_written
 
 
 class VocabularyDesk(QWidget):
-    """Signals: ``renamed(id, name)``, ``unwanted(id)``, ``source_wanted(solo id)``, ``failed(message)``."""
+    """Signals: ``renamed(id, name)``, ``unwanted(id)``, ``source_wanted(solo id)``, ``failed(message)``,
+    ``shown`` (other music is on the page now).
+    """
 
     renamed = pyqtSignal(str, str)
     unwanted = pyqtSignal(str)
     source_wanted = pyqtSignal(str)
     failed = pyqtSignal(str)
+    shown = pyqtSignal()
 
     def __init__(self, library: Library, engraver: Engraver) -> None:
         super().__init__()
@@ -49,6 +52,8 @@ class VocabularyDesk(QWidget):
         self._lick: Lick | None = None
         self._lick_id: str | None = None
         self._written = False
+        self._concert: Solo | None = None
+        self._selected: tuple[str, ...] = ()
         self.licks = RowList("Licks")
         self.licks.setFixedWidth(300)
         self.page = PageView(engraver, numbered=False)
@@ -186,6 +191,7 @@ class VocabularyDesk(QWidget):
         if lick_id is None:
             self._lick = self._lick_id = None
             self.page.clear()
+            self.shown.emit()
             return
         try:
             lick = self._library.lick(lick_id)
@@ -209,7 +215,18 @@ class VocabularyDesk(QWidget):
         sheet = self.sheet()
         if sheet is not None:
             self.page.show_solo(sheet.solo, sheet.labels)
+            self._concert = sheet.as_data[0]
+        self._selected = ()
         self.page.set_selection(None, None, frozenset())
+        self.shown.emit()
+
+    def concert_solo(self) -> Solo | None:
+        """The music that is shown, in concert pitch."""
+        return self._concert if self._lick is not None else None
+
+    def selected(self) -> tuple[str, ...]:
+        """Ids of the selected notes."""
+        return self._selected
 
     @property
     def has_lick(self) -> bool:
@@ -239,7 +256,10 @@ class VocabularyDesk(QWidget):
         return replace(solo, title=lick.name), {label.note: label for label in labels}
 
     def _select(self, anchor: str, current: str) -> None:
-        self.page.set_selection(anchor, current, frozenset({current}))
+        notes = [note.id for note in self._concert.notes] if self._concert is not None else []
+        low, high = sorted((notes.index(anchor), notes.index(current)))
+        self._selected = tuple(notes[low : high + 1])
+        self.page.set_selection(anchor, current, frozenset(self._selected))
 
     def _rename(self) -> None:
         name = self.name.text().strip()

@@ -10,8 +10,8 @@ from fractions import Fraction
 from typing import TypeVar
 
 from PyQt6.QtCore import QElapsedTimer, QRectF, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QResizeEvent, QWheelEvent
-from PyQt6.QtWidgets import QFrame, QGraphicsScene, QGraphicsView, QWidget
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QResizeEvent, QWheelEvent
+from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphicsView, QWidget
 
 from gavotte.desktop.page.element_item import ElementItem
 from gavotte.desktop.page.line_item import LineItem
@@ -98,6 +98,8 @@ class PageView(QGraphicsView):
         self._selected: frozenset[str] = frozenset()
         self._wanted_in_view: str | None = None
         self._zoom = 1.0
+        self._playhead: QGraphicsLineItem | None = None
+        self._played_line: LineItem | None = None
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._set_next_line)
@@ -123,6 +125,7 @@ class PageView(QGraphicsView):
         self.lines = []
         self._line_of = {}
         self._solo = None
+        self._playhead = self._played_line = None
         self._page_scene.clear()
 
     def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
@@ -246,6 +249,41 @@ class PageView(QGraphicsView):
         for item in self.lines:
             if item.lane is not None:
                 item.lane.set_target(note_id if note_id in item.note_items else None)
+
+    def show_playhead(self, time: float | None) -> None:
+        """Show where the music is (quarter notes), following it down the page; None takes the playhead away."""
+        line = None if time is None else self._line_at(time)
+        if line is None or time is None:
+            if self._playhead is not None:
+                self._playhead.hide()
+            self._played_line = None
+            return
+        if self._playhead is None:
+            self._playhead = QGraphicsLineItem()
+            pen = QPen(QColor(self.palette_in_use.accent), 0.3 * SP)
+            pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+            self._playhead.setPen(pen)
+            self._playhead.setOpacity(0.7)
+            self._playhead.setZValue(-2)
+            self._page_scene.addItem(self._playhead)
+        x, y = line.line.x_at(time), line.pos().y()
+        self._playhead.setLine(x, y + line.line.staff[0] - 2 * SP, x, y + line.top + line.height)
+        self._playhead.show()
+        if line is not self._played_line:
+            self._played_line = line
+            self.ensureVisible(QRectF(0, y + line.top, 1, line.height), 0, 24)
+
+    @property
+    def playhead_x(self) -> float | None:
+        """Where the playhead stands in its line, in engraver units; None where there is none."""
+        return self._playhead.line().x1() if self._playhead is not None and self._playhead.isVisible() else None
+
+    def _line_at(self, time: float) -> LineItem | None:
+        """The line that holds a time; the last one's for times after it."""
+        for item in self.lines:
+            if time < item.line.source.bars[-1].bar.end:
+                return item
+        return self.lines[-1] if self.lines and not self._queue else None
 
     def _show_selection(self) -> None:
         for item in self.lines:

@@ -61,7 +61,43 @@ def _mark() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
-_DRAWINGS = {"shelf": _shelf, "label": _label, "vocabulary": _vocabulary, "mark": _mark}
+def _play() -> tuple[QPainterPath, QPainterPath]:
+    line, solid = QPainterPath(), QPainterPath(QPointF(6, 4))
+    solid.lineTo(20, 12)
+    solid.lineTo(6, 20)
+    solid.closeSubpath()
+    return line, solid
+
+
+def _stop() -> tuple[QPainterPath, QPainterPath]:
+    line, solid = QPainterPath(), QPainterPath()
+    solid.addRect(QRectF(6, 6, 12, 12))
+    return line, solid
+
+
+def _loop() -> tuple[QPainterPath, QPainterPath]:
+    """Two repeat barlines facing each other."""
+    line, solid = QPainterPath(), QPainterPath()
+    for x in (7.5, 16.5):
+        line.moveTo(x, 5)
+        line.lineTo(x, 19)
+    solid.addRect(QRectF(2.5, 4.2, 2.6, 15.6))
+    solid.addRect(QRectF(18.9, 4.2, 2.6, 15.6))
+    for x in (10.4, 13.6):
+        for y in (9.5, 14.5):
+            solid.addEllipse(QPointF(x, y), 1.2, 1.2)
+    return line, solid
+
+
+_DRAWINGS = {
+    "shelf": _shelf,
+    "label": _label,
+    "vocabulary": _vocabulary,
+    "mark": _mark,
+    "play": _play,
+    "stop": _stop,
+    "loop": _loop,
+}
 
 
 def icon(name: str, colour: str, size: int = 24) -> QIcon:

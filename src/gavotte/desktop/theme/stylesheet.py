@@ -33,6 +33,17 @@ QToolButton#railButton:hover { background: $well; }
 QToolButton#railButton:checked { border-left-color: $accent; background: $well; font-weight: 700; }
 QToolButton#railButton:focus { border-left-color: $text; }
 QToolButton#railButton:disabled { color: $quiet; }
+QWidget#transport { background: $chrome; border-top: 1px solid $rule; }
+QToolButton#transportButton { background: $well; border: 1px solid $rule; border-radius: 4px; padding: 4px 8px; }
+QToolButton#transportButton:hover { border-color: $accent; }
+QToolButton#transportButton:checked { background: $selection; border-color: $accent; }
+QToolButton#transportButton:focus { border: 2px solid $accent; padding: 3px 7px; }
+QFrame#popup { background: $well; border: 1px solid $rule; }
+QSlider { background: transparent; }
+QSlider::groove:horizontal { height: 4px; border-radius: 2px; background: $rule; }
+QSlider::sub-page:horizontal { height: 4px; border-radius: 2px; background: $accent; }
+QSlider::handle:horizontal { width: 14px; height: 14px; margin: -5px 0; border-radius: 7px; background: $accent; }
+QSlider::handle:horizontal:focus { background: $text; }
 QListView, QTreeView, QPlainTextEdit { background: $well; border: 1px solid $rule; border-radius: 4px;
     outline: none; }
 QListView:focus { border-color: $accent; }

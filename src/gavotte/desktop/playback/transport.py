@@ -1,0 +1,311 @@
+"""The transport: plays what is on the page from a place to a place, and says where it is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from fractions import Fraction
+
+from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
+
+from gavotte.desktop.playback.outputs import Output, SimulatedOutput, open_output
+from gavotte.desktop.work import Job, run_beside
+from gavotte.solo.document import Solo
+from gavotte.solo.instruments import GM_PROGRAMS
+from gavotte.sounding.band import count_in_seconds, count_in_sounds
+from gavotte.sounding.engine import FASTEST, SLOWEST, Engine
+from gavotte.sounding.events import Performance, Voice
+from gavotte.sounding.groove import swing_of
+from gavotte.sounding.performance import perform
+from gavotte.sounding.synth import FluidSynth, SilentSynth, Synth, SynthError, find_soundfont
+from gavotte.sounding.timeline import Timeline
+
+VOICE_WORDS = {
+    Voice.SOLO: "Solo",
+    Voice.BASS: "Bass",
+    Voice.CHORDS: "Chords",
+    Voice.RIDE: "Ride",
+    Voice.CLICK: "Click",
+}
+_USUAL_LEVELS = {Voice.SOLO: 0.85, Voice.BASS: 0.7, Voice.CHORDS: 0.5, Voice.RIDE: 0.45, Voice.CLICK: 0.0}
+_COUNT_LEVEL = 0.7
+_FOLLOW_MS = 25
+_PREVIEW_MS = 450
+
+_loaded: dict[str, Synth] = {}
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """What to play: from ``start`` to ``stop`` in quarter notes."""
+
+    start: Fraction
+    stop: Fraction
+
+
+@dataclass
+class _Prepared:
+    solo: Solo | None = None
+    swing: Fraction | None = None
+    performance: Performance | None = None
+    timeline: Timeline | None = None
+    job: Job | None = field(default=None)
+
+
+class Transport(QObject):
+    """Plays solos. Signals: ``playing_changed``, ``playhead_moved(quarter notes)``, ``counting(beats left)``,
+    ``sound_changed`` (what is heard, see ``sound_words``), ``failed(message)``.
+    """
+
+    playing_changed = pyqtSignal(bool)
+    playhead_moved = pyqtSignal(float)
+    sound_changed = pyqtSignal()
+    settings_changed = pyqtSignal()
+    failed = pyqtSignal(str)
+
+    def __init__(self, settings: QSettings, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._settings = settings
+        self._engine = Engine(SilentSynth())
+        self._output: Output | None = None
+        self._prepared = _Prepared()
+        self._pending: tuple[Solo, Stretch] | None = None
+        self._synth_words = ""
+        self._is_playing = False
+        self._preview_key: int | None = None
+        self.rate = float(settings.value("playback/rate", 1.0))
+        swing = str(settings.value("playback/swing", ""))
+        self.swing: Fraction | None = Fraction(swing) if swing else None
+        self.loop = settings.value("playback/loop", False, type=bool)
+        self.count_in = settings.value("playback/count_in", False, type=bool)
+        self.levels = {
+            voice: float(settings.value(f"playback/level/{voice.name.lower()}", usual))
+            for voice, usual in _USUAL_LEVELS.items()
+        }
+        self._engine.set_rate(self.rate)
+        self._follow = QTimer(self)
+        self._follow.setInterval(_FOLLOW_MS)
+        self._follow.timeout.connect(self._look)
+        self._hush = QTimer(self)
+        self._hush.setSingleShot(True)
+        self._hush.setInterval(_PREVIEW_MS)
+        self._hush.timeout.connect(self._end_preview)
+
+    # -- sound --------------------------------------------------------------------------------------
+
+    @property
+    def engine(self) -> Engine:
+        """What plays."""
+        return self._engine
+
+    @property
+    def output(self) -> Output | None:
+        """Where it goes, once anything has been played or warmed up."""
+        return self._output
+
+    @property
+    def is_playing(self) -> bool:
+        """Whether something is being played."""
+        return self._is_playing
+
+    def warm_up(self) -> None:
+        """Load synthesiser and output, so that the first note comes at once."""
+        if self._output is not None:
+            return
+        self._output = open_output(self._engine, self)
+        self._output.stopped.connect(self._lost)
+        self._load_synth()
+        self.sound_changed.emit()
+
+    def _load_synth(self) -> None:
+        chosen = str(self._settings.value("playback/soundfont", ""))
+        try:
+            if chosen not in _loaded:
+                _loaded[chosen] = FluidSynth(find_soundfont(chosen))
+            self._engine.use(_loaded[chosen])
+            self._synth_words = ""
+        except SynthError as error:
+            self._engine.use(SilentSynth())
+            self._synth_words = str(error)
+        for voice, level in self.levels.items():
+            self._engine.level(voice, level)
+
+    def use_soundfont(self, path: str) -> None:
+        """Play with another SoundFont; "" is the usual one."""
+        self.stop()
+        self._settings.setValue("playback/soundfont", path)
+        if self._output is None:
+            self.warm_up()
+        else:
+            self._load_synth()
+            self.sound_changed.emit()
+        if self._synth_words:
+            self.failed.emit(self._synth_words)
+
+    @property
+    def sound_words(self) -> str:
+        """What a user should know about the sound; "" where everything is as it should be."""
+        if self._output is None:
+            return ""
+        if self._synth_words:
+            return f"Playing silently. {self._synth_words}"
+        return "" if self._output.is_heard else "No sound card: playing silently"
+
+    def _lost(self, message: str) -> None:
+        """The card is gone: the clock runs on, simulated."""
+        old, self._output = self._output, SimulatedOutput(self._engine, self)
+        self._output.stopped.connect(self._lost)
+        if self._is_playing:
+            self._output.start()
+        if old is not None:
+            QTimer.singleShot(0, old.close)
+        self.failed.emit(message)
+        self.sound_changed.emit()
+
+    def close(self) -> None:
+        """Stop and let the output go."""
+        self.stop()
+        self._hush.stop()
+        if self._prepared.job is not None:
+            self._prepared.job.cancel()
+        if self._output is not None:
+            self._output.close()
+            self._output = None
+
+    # -- settings -----------------------------------------------------------------------------------
+
+    def set_rate(self, rate: float) -> None:
+        """Play at a share of the tempo."""
+        self.rate = max(SLOWEST, min(FASTEST, round(rate, 2)))
+        self._engine.set_rate(self.rate)
+        self._keep("rate", self.rate)
+
+    def set_loop(self, loop: bool) -> None:
+        """Play in a loop, or once."""
+        self.loop = loop
+        self._engine.set_loop(loop)
+        self._keep("loop", loop)
+
+    def set_count_in(self, count_in: bool) -> None:
+        """Count a bar before the start, or not."""
+        self.count_in = count_in
+        self._keep("count_in", count_in)
+
+    def set_swing(self, swing: Fraction | None) -> None:
+        """Play eighths as long to short as this, or (None) as the solo's style has them."""
+        self.swing = swing
+        self._keep("swing", str(swing) if swing is not None else "")
+
+    def set_level(self, voice: Voice, level: float) -> None:
+        """Set how loud a voice is, 0 to 1."""
+        self.levels[voice] = level
+        self._engine.level(voice, level)
+        self._keep(f"level/{voice.name.lower()}", level)
+
+    def _keep(self, name: str, value: object) -> None:
+        self._settings.setValue(f"playback/{name}", value)
+        self.settings_changed.emit()
+
+    def swing_used(self, solo: Solo) -> Fraction:
+        """The swing a solo is played with."""
+        return self.swing if self.swing is not None else swing_of(solo)
+
+    # -- playing ------------------------------------------------------------------------------------
+
+    def play(self, solo: Solo, stretch: Stretch) -> None:
+        """Play a stretch of a solo (in concert pitch). What is playing stops."""
+        self.stop()
+        self.warm_up()
+        if self._prepared.solo is solo and self._prepared.swing == self.swing and self._prepared.performance:
+            self._begin(stretch)
+            return
+        self._pending = (solo, stretch)
+        self._prepare(solo)
+
+    def prepare(self, solo: Solo) -> None:
+        """Work out what will sound, ahead of time."""
+        if self._prepared.solo is not solo or self._prepared.swing != self.swing:
+            self._prepare(solo)
+
+    def _prepare(self, solo: Solo) -> None:
+        if self._prepared.job is not None:
+            self._prepared.job.cancel()
+        swing = self.swing
+        prepared = self._prepared = _Prepared(solo, swing)
+
+        def take(found: tuple[Performance, Timeline]) -> None:
+            prepared.performance, prepared.timeline = found
+            prepared.job = None
+            if self._pending is not None and self._pending[0] is solo:
+                stretch, self._pending = self._pending[1], None
+                self._begin(stretch)
+
+        prepared.job = run_beside(
+            lambda: perform(solo, swing), take, lambda error: self.failed.emit(f"This can't be played: {error}.")
+        )
+
+    def _begin(self, stretch: Stretch) -> None:
+        performance, timeline = self._prepared.performance, self._prepared.timeline
+        assert performance is not None
+        assert timeline is not None
+        assert self._output is not None
+        start = timeline.seconds(stretch.start)
+        stop = performance.end if stretch.stop >= timeline.end else timeline.seconds(stretch.stop)
+        if stretch.start <= timeline.start:
+            start = performance.start
+        count = count_in_sounds(timeline, stretch.start) if self.count_in else []
+        seconds = count_in_seconds(timeline, stretch.start) if self.count_in else 0.0
+        if count:
+            self._engine.level(Voice.CLICK, max(_COUNT_LEVEL, self.levels[Voice.CLICK]))
+        self._engine.start(performance, start, stop, self.loop, count, seconds)
+        self._output.start()
+        self._is_playing = True
+        self._follow.start()
+        self.playing_changed.emit(True)
+        self._look()
+
+    def stop(self) -> None:
+        """Stop playing."""
+        self._pending = None
+        if not self._is_playing:
+            return
+        self._is_playing = False
+        self._follow.stop()
+        self._engine.stop()
+        if self._output is not None:
+            self._output.stop()
+        self.playing_changed.emit(False)
+
+    def _look(self) -> None:
+        """Move the playhead to what is heard now."""
+        if not self._engine.is_playing:
+            self.stop()
+            return
+        if not self._engine.is_counting_in and self.count_in:
+            self._engine.level(Voice.CLICK, self.levels[Voice.CLICK])
+        timeline = self._prepared.timeline
+        if timeline is not None and self._output is not None:
+            heard = self._engine.position - self._output.latency * self.rate
+            self.playhead_moved.emit(timeline.quarters(heard))
+
+    # -- previews -----------------------------------------------------------------------------------
+
+    def preview(self, key: int, instrument: str) -> None:
+        """Let a single note (a MIDI number) sound shortly, unless something is playing."""
+        if self._is_playing:
+            return
+        self.warm_up()
+        assert self._output is not None
+        self._end_preview()
+        self._preview_key = key
+        self._engine.sound_once(key, program=GM_PROGRAMS.get(instrument, 0))
+        self._output.start()
+        self._hush.start()
+
+    def _end_preview(self) -> None:
+        self._hush.stop()
+        if self._preview_key is None:
+            return
+        self._engine.hush(self._preview_key)
+        self._preview_key = None
+        if self._output is not None and not self._is_playing:
+            self._output.stop()

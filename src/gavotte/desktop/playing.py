@@ -1,0 +1,88 @@
+"""Playing what a desk shows: from the selected note, just the selected notes, or a lick, with the page following."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QObject
+
+from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.playback.transport import Stretch, Transport
+from gavotte.desktop.playback.transport_bar import TransportBar
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Note, Solo
+
+
+class Playing(QObject):
+    """Connects the transport and its bar with the desk that is shown.
+
+    A desk gives its solo in concert pitch, its page, and the ids of the selected notes.
+    """
+
+    def __init__(self, transport: Transport, bar: TransportBar, parent: QObject) -> None:
+        super().__init__(parent)
+        self._transport, self._bar = transport, bar
+        self._solo: Callable[[], Solo | None] = lambda: None
+        self._selected: Callable[[], tuple[str, ...]] = tuple
+        self._page: PageView | None = None
+        self._grid: BarGrid | None = None
+        bar.play_wanted.connect(self.toggle)
+        transport.playhead_moved.connect(self._follow)
+        transport.playing_changed.connect(self._changed)
+
+    def at_desk(
+        self,
+        page: PageView | None,
+        solo: Callable[[], Solo | None] = lambda: None,
+        selected: Callable[[], tuple[str, ...]] = tuple,
+    ) -> None:
+        """Play for another desk from now on; None plays nothing."""
+        if page is not self._page:
+            self._transport.stop()
+        self._page, self._solo, self._selected = page, solo, selected
+        self.refresh()
+
+    def refresh(self) -> None:
+        """The desk's music is another one now: stop, and make ready to play it."""
+        solo = self._solo() if self._page is not None else None
+        self._bar.setVisible(self._page is not None and solo is not None)
+        self._bar.show_solo(solo)
+        if solo is not None:
+            self._transport.prepare(solo)
+
+    def toggle(self) -> None:
+        """Play, or stop if something is playing."""
+        if self._transport.is_playing:
+            self._transport.stop()
+            return
+        solo = self._solo()
+        if solo is None:
+            return
+        self._grid = BarGrid(solo)
+        self._transport.play(solo, self._stretch(solo, self._grid))
+
+    def _stretch(self, solo: Solo, grid: BarGrid) -> Stretch:
+        """Several selected notes are played alone; from one note on to the end; else everything."""
+        wanted = set(self._selected())
+        chosen = [note for note in solo.notes if note.id in wanted]
+        end = grid.bars[-1].end
+        if not chosen:
+            return Stretch(grid.bars[0].onset, end)
+        stop = max(note.end for note in chosen) if len(chosen) > 1 else end
+        return Stretch(chosen[0].onset, max(stop, chosen[0].onset))
+
+    def preview(self, note: Note, solo: Solo) -> None:
+        """Let a note sound."""
+        self._transport.preview(note.pitch.midi, solo.instrument.name)
+
+    def _follow(self, time: float) -> None:
+        if self._page is None or self._grid is None:
+            return
+        self._page.show_playhead(time)
+        bar = next((bar for bar in self._grid.bars if time < bar.end), self._grid.bars[-1])
+        counting = self._transport.engine.is_counting_in
+        self._bar.show_place("Counting in" if counting else f"Bar {bar.number}" if bar.number else "Pickup")
+
+    def _changed(self, playing: bool) -> None:
+        if not playing and self._page is not None:
+            self._page.show_playhead(None)

@@ -1,0 +1,88 @@
+"""Where a solo's quarter notes fall in seconds: tempo, its changes, and swing.
+
+Swing delays what falls between the beats of a simple meter: the beat's halves last as ``swing`` to 1, and what
+divides the halves by two goes along. Triplets, and the beats of compound meters, stay where they are written.
+Times are nominal seconds, 0 at bar 1 beat 1 and negative in a pickup; playing slower or faster scales them all.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from fractions import Fraction
+
+import numpy as np
+
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Solo
+
+DEFAULT_TEMPO = Fraction(120)
+"""Quarter notes a minute where the solo says nothing."""
+
+
+class Timeline:
+    """Turns quarter notes into nominal seconds and back.
+
+    ``swing`` is how many times as long the first half of a beat is as its second (1: even).
+    """
+
+    def __init__(self, solo: Solo, swing: Fraction = Fraction(1)) -> None:
+        self.grid = BarGrid(solo)
+        self._known: dict[Fraction, float] = {}
+        self._share = swing / (swing + 1)
+        tempos = {Fraction(0): solo.tempo or DEFAULT_TEMPO}
+        tempos.update({change.onset: change.tempo for change in solo.tempo_changes if change.tempo > 0})
+        self._starts = sorted(tempos)
+        self._lengths = [float(60 / tempos[start]) for start in self._starts]
+        self._seconds = [0.0]
+        for start, following, length in zip(self._starts, self._starts[1:], self._lengths, strict=False):
+            self._seconds.append(self._seconds[-1] + float(following - start) * length)
+        turns = sorted({n.onset for n in solo.notes} | {n.end for n in solo.notes} | {b.onset for b in self.grid.bars})
+        turns = [*turns, self.end] if turns and turns[-1] < self.end else turns
+        self._turns = np.array([float(turn) for turn in turns])
+        self._turn_seconds = np.array([self.seconds(turn) for turn in turns])
+
+    @property
+    def start(self) -> Fraction:
+        """Onset of the first bar, in quarter notes: negative for a pickup."""
+        return self.grid.bars[0].onset
+
+    @property
+    def end(self) -> Fraction:
+        """End of the last bar, in quarter notes."""
+        return self.grid.bars[-1].end
+
+    def seconds(self, onset: Fraction) -> float:
+        """Nominal seconds of a time in quarter notes."""
+        known = self._known.get(onset)
+        if known is None:
+            known = self._known[onset] = self._worked_out(onset)
+        return known
+
+    def _worked_out(self, onset: Fraction) -> float:
+        played = self.swung(onset)
+        index = max(0, bisect_right(self._starts, played) - 1)
+        return self._seconds[index] + float(played - self._starts[index]) * self._lengths[index]
+
+    def quarters(self, seconds: float) -> float:
+        """The written time, in quarter notes, that sounds at ``seconds``; even between notes and barlines."""
+        return float(np.interp(seconds, self._turn_seconds, self._turns))
+
+    def quarter_seconds(self, onset: Fraction) -> float:
+        """How long a quarter note lasts at ``onset``, in nominal seconds."""
+        return self._lengths[max(0, bisect_right(self._starts, onset) - 1)]
+
+    def swung(self, onset: Fraction) -> Fraction:
+        """Where a written time is played, in quarter notes."""
+        if self._share == Fraction(1, 2):
+            return onset
+        bar, offset = self.grid.locate(onset)
+        _, beat = bar.meter.beat_at(offset)
+        if beat.length != 1:
+            return onset
+        part = offset - beat.offset
+        if not 0 < part < 1 or part.denominator & (part.denominator - 1):
+            return onset
+        half = Fraction(1, 2)
+        if part <= half:
+            return onset - part + 2 * part * self._share
+        return onset - part + self._share + 2 * (part - half) * (1 - self._share)
