@@ -99,9 +99,10 @@ def test_a_lead_sheet_from_import_to_tomorrow(qtbot: QtBot, open_window: OpenWin
     if window.importer.dialog is not None:
         window.importer.dialog.accept()
         qtbot.waitUntil(lambda: window.session.solo is not None, timeout=20000)
+        window.activateWindow()
     assert window.session.solo is not None
     title = window.session.solo.title
-    qtbot.waitUntil(lambda: bool(window.session.labels))
+    qtbot.waitUntil(lambda: bool(window.session.labels), timeout=20000)
     note, name = go_through_a_solo(qtbot, window)
     window.close()
     find_it_again(qtbot, open_window(folder), title, note, name)

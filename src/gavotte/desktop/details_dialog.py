@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from PyQt6.QtWidgets import QCheckBox, QFormLayout, QHBoxLayout, QLabel, QLineEdit, QWidget
 
 from gavotte.desktop.choice import Choice
 from gavotte.desktop.dialogs import Dialog
 from gavotte.solo.document import Instrument, Solo
 from gavotte.solo.edits import with_details
-from gavotte.solo.instruments import INSTRUMENTS
+from gavotte.solo.instruments import CLEFS, INSTRUMENTS
 from gavotte.theory.key import MODES, Key
 from gavotte.theory.pitch import PitchName
 
@@ -28,11 +30,18 @@ class DetailsDialog(Dialog):
         self.style_field = QLineEdit(solo.style)
         self.instrument = Choice()
         self._instruments: list[Instrument] = list(INSTRUMENTS)
-        if solo.instrument not in self._instruments:
-            self._instruments.insert(0, solo.instrument)
+        mine = replace(solo.instrument, chosen_clef="")
+        if mine not in self._instruments:
+            self._instruments.insert(0, mine)
         for instrument in self._instruments:
             self.instrument.addItem(instrument.name)
-        self.instrument.setCurrentIndex(self._instruments.index(solo.instrument))
+        self.instrument.setCurrentIndex(self._instruments.index(mine))
+        self.clef = Choice()
+        self.clef.addItem("The instrument's usual one", "")
+        for clef, word in CLEFS.items():
+            self.clef.addItem(word, clef)
+        self.clef.setCurrentIndex(max(0, self.clef.findData(solo.instrument.chosen_clef)))
+        self.instrument.activated.connect(lambda _: self.clef.setCurrentIndex(0))
         self.tonic = Choice()
         for name in _TONICS:
             self.tonic.addItem(PitchName.parse(name).shown, name)
@@ -56,6 +65,7 @@ class DetailsDialog(Dialog):
             ("Title", self.title_field),
             ("Player", self.player),
             ("Instrument", self.instrument),
+            ("Clef", self.clef),
             ("Style", self.style_field),
         )
         for word, widget in rows:
@@ -80,7 +90,7 @@ class DetailsDialog(Dialog):
             title=self.title_field.text().strip() or self._solo.title,
             player=self.player.text().strip(),
             style=self.style_field.text().strip(),
-            instrument=self._instruments[self.instrument.currentIndex()],
+            instrument=replace(self._instruments[self.instrument.currentIndex()], chosen_clef=self.clef.currentData()),
             key=Key(PitchName.parse(self.tonic.currentData()), self.mode.currentData()),
             blues=self.blues.isChecked(),
         )

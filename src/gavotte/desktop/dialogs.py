@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.rows import RowList
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.words import counted
-from gavotte.formats.musicxml import Score, VoiceSummary
+from gavotte.formats.source import Source, VoiceSummary
 from gavotte.vocabulary.lick import Lick
 
 
@@ -44,32 +44,43 @@ class Dialog(QDialog):
 
 
 class VoiceDialog(Dialog):
-    """Asks which part and voice of a score is the solo; the likeliest is chosen already."""
+    """Asks which line of a score is the solo and whether its repeats are played out; the likeliest is chosen."""
 
-    def __init__(self, parent: QWidget, score: Score, palette: Palette) -> None:
-        super().__init__(parent, "Which line is the solo?", "Import this line")
+    def __init__(self, parent: QWidget, score: Source, palette: Palette) -> None:
+        several = len(score.voices) > 1
+        super().__init__(parent, "Which line is the solo?" if several else "The score has repeats", "Import this line")
         self._score = score
         self.voices = RowList("Lines of the score")
         self.voices.set_palette(palette)
-        self.voices.setMinimumHeight(220)
+        self.voices.setMinimumHeight(220 if several else 64)
         for index, voice in enumerate(score.voices):
             self.voices.add_row(
                 str(index),
-                f"{voice.part_name}, voice {voice.voice}",
+                _name(voice),
                 _about(voice),
-                "likely the lead" if index == 0 else "",
+                "likely the lead" if index == 0 and several else "",
             )
         self.voices.setCurrentRow(0)
         self.voices.itemActivated.connect(lambda _: self.accept())
-        text = QLabel("The score holds several lines. Gavotte reads one of them as the solo.")
-        text.setObjectName("quietBody")
-        self.content.addWidget(text)
+        self.as_heard = QCheckBox("Play the repeats out, bar by bar as they are heard")
+        self.as_heard.setToolTip("Without this every bar comes once, as it is written")
+        self.as_heard.setChecked(True)
+        self.as_heard.setVisible(score.has_repeats)
+        if several:
+            text = QLabel("The score holds several lines. Gavotte reads one of them as the solo.")
+            text.setObjectName("quietBody")
+            self.content.addWidget(text)
         self.content.addWidget(self.voices, 1)
+        self.content.addWidget(self.as_heard)
 
     @property
     def chosen(self) -> VoiceSummary:
         """The chosen line."""
         return self._score.voices[int(self.voices.current_id() or 0)]
+
+
+def _name(voice: VoiceSummary) -> str:
+    return f"{voice.part_name}, {voice.voice if voice.voice.startswith('channel') else f'voice {voice.voice}'}"
 
 
 def _about(voice: VoiceSummary) -> str:

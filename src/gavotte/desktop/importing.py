@@ -11,12 +11,10 @@ from gavotte.desktop.dialogs import VoiceDialog
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.work import Job, run_beside
 from gavotte.formats.errors import FormatError
-from gavotte.formats.musicxml import Imported, Score, VoiceSummary, open_score
+from gavotte.formats.opening import open_source
+from gavotte.formats.source import Imported, Source, VoiceSummary
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.store import Library, LibraryError
-
-SUFFIXES = (".musicxml", ".xml", ".mxl")
-MAX_FILE_BYTES = 64 * 1024 * 1024
 
 
 class Importer(QObject):
@@ -56,15 +54,15 @@ class Importer(QObject):
         path = self._waiting.pop(0)
         self.busy.emit(f"Reading {path.name} …")
         self._job = run_beside(
-            lambda: open_score(_bytes(path)),
+            lambda: open_source(path),
             lambda score: self._opened(path, score),
             lambda error: self._fail(path, error),
         )
 
-    def _opened(self, path: Path, score: Score) -> None:
+    def _opened(self, path: Path, score: Source) -> None:
         self._job = None
-        if len(score.voices) == 1:
-            self._read(path, score, score.voices[0])
+        if len(score.voices) == 1 and not score.has_repeats:
+            self._read(path, score, score.voices[0], as_heard=True)
             return
         assert self.palette_in_use is not None
         self.dialog = VoiceDialog(self._window, score, self.palette_in_use)
@@ -72,20 +70,20 @@ class Importer(QObject):
         self.dialog.rejected.connect(self._declined)
         self.dialog.open()
 
-    def _chosen(self, path: Path, score: Score) -> None:
+    def _chosen(self, path: Path, score: Source) -> None:
         assert self.dialog is not None
-        voice = self.dialog.chosen
+        voice, as_heard = self.dialog.chosen, self.dialog.as_heard.isChecked()
         self.dialog = None
-        self._read(path, score, voice)
+        self._read(path, score, voice, as_heard)
 
     def _declined(self) -> None:
         self.dialog = None
         self.busy.emit("")
         self._next()
 
-    def _read(self, path: Path, score: Score, voice: VoiceSummary) -> None:
+    def _read(self, path: Path, score: Source, voice: VoiceSummary, as_heard: bool) -> None:
         def work() -> tuple[Imported, int]:
-            imported = score.solo(voice, path.stem)
+            imported = score.solo(voice, path.stem, as_heard)
             doubts = sum(label.in_doubt for label in label_solo(imported.solo))
             return imported, doubts
 
@@ -112,11 +110,3 @@ class Importer(QObject):
         else:
             self.failed.emit(f"{path.name} was not imported: something in it was not expected ({error!r}).")
         self._next()
-
-
-def _bytes(path: Path) -> bytes:
-    if path.suffix.lower() not in SUFFIXES:
-        raise FormatError(f"Gavotte reads MusicXML ({', '.join(SUFFIXES)}), not “{path.suffix or path.name}” files.")
-    if path.stat().st_size > MAX_FILE_BYTES:
-        raise FormatError("The file is larger than any solo; it was not read.")
-    return path.read_bytes()

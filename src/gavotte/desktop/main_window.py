@@ -51,6 +51,7 @@ from gavotte.desktop.theme.stylesheet import style_sheet
 from gavotte.desktop.words import FUNCTION_KEYS, FUNCTION_WORDS, counted
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
+from gavotte.formats.opening import MIDI_SUFFIXES, SCORE_SUFFIXES
 from gavotte.library.store import Library, LibraryError
 
 
@@ -360,10 +361,10 @@ class MainWindow(QMainWindow):
     # -- import -------------------------------------------------------------------------------------
 
     def choose_files(self) -> None:
-        """Ask for MusicXML files and import them."""
+        """Ask for files and import them."""
         folder = str(self._settings.value("folder", str(Path.home())))
         names, _ = QFileDialog.getOpenFileNames(
-            self, "Import a solo", folder, "MusicXML (*.musicxml *.xml *.mxl);;All files (*)"
+            self, "Import a solo", folder, f"Solos ({' '.join(f'*{s}' for s in SCORE_SUFFIXES + MIDI_SUFFIXES)})"
         )
         if names:
             self._settings.setValue("folder", str(Path(names[0]).parent))

@@ -52,16 +52,17 @@ class Staff:
 
 
 def staff_for(solo: Solo) -> Staff:
-    """A staff that keeps the line near its five lines: the instrument's clef, an octave clef for low parts."""
+    """The staff the line is read from: the player's clef or the instrument's, an octave clef for low parts."""
     instrument: Instrument = solo.instrument
+    octaves = 1 if instrument.transposition_semitones <= -12 else 0
+    if instrument.chosen_clef:
+        clef, _, lower = instrument.chosen_clef.partition("-")
+        return Staff(clef[0], int(clef[1]), 1 if lower else octaves if clef[0] != "C" else 0)
+    if instrument.clef != "G2":
+        return Staff(instrument.clef[0], int(instrument.clef[1]), octaves)
     pitches = sorted(note.pitch.midi for note in solo.notes)
     middle = pitches[len(pitches) // 2] if pitches else 67
-    if instrument.clef.startswith("F"):
-        octaves = 1 if instrument.transposition_semitones <= -12 else 0
-        return Staff("F", 4, octaves)
-    if instrument.transposition_semitones <= -12:
-        return Staff("G", 2, 1)
-    return Staff("F", 4, 0) if middle < 54 else Staff("G", 2, 0)
+    return Staff("F", 4, 0) if middle < 54 and not octaves else Staff("G", 2, octaves)
 
 
 def line_mei(notation: Notation, first: int, last: int, staff: Staff, degrees: dict[str, str]) -> Line:

@@ -73,8 +73,9 @@ def _conductor(solo: Solo) -> _Timed:
 
 
 def _key_name(key: Key) -> str:
-    """The major key with the same signature, within the seven sharps or flats that MIDI knows."""
-    return str(Key.from_fifths(max(-7, min(7, key.fifths))).tonic)
+    """The major or minor key with the same signature, within the seven sharps or flats that MIDI knows."""
+    fifths = max(-7, min(7, key.fifths))
+    return f"{Key.from_fifths(fifths, 'minor').tonic}m" if key.mode == "minor" else str(Key.from_fifths(fifths).tonic)
 
 
 def _solo(solo: Solo) -> _Timed:
@@ -84,8 +85,6 @@ def _solo(solo: Solo) -> _Timed:
         loudness = 108 if note.has(Articulation.ACCENT) else 48 if note.has(Articulation.GHOST) else 88
         length = _GRACE if note.grace else note.duration
         start = note.onset - _GRACE if note.grace else note.onset
-        if note.has(Articulation.STACCATO):
-            length /= 2
         timed += _sound(_SOLO_CHANNEL, note.pitch.midi, start, start + length, loudness)
     return timed
 

@@ -1,28 +1,25 @@
 """Reading MusicXML: a score with its parts and voices, and one of them as a solo.
 
 ``open_score`` parses the file and says what is in it; ``Score.solo`` makes the document from one part and
-voice. The score is read as written: repeats are not played out. Written pitch becomes concert pitch by the
-part's <transpose>.
+voice, its repeats played out or as written. Written pitch becomes concert pitch by the part's <transpose>.
 """
 
 from __future__ import annotations
 
+import itertools
 import xml.etree.ElementTree as ET
-from dataclasses import dataclass, replace
+from collections.abc import Iterable
+from dataclasses import replace
 from fractions import Fraction
 from typing import TypeVar
 
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_archive import score_root
 from gavotte.formats.musicxml_chord import UnreadableHarmonyError, chord_of_harmony
-from gavotte.formats.musicxml_part import (
-    Part,
-    WrittenNote,
-    measure_lengths,
-    measures_by_part,
-    read_part,
-    text_of,
-)
+from gavotte.formats.musicxml_order import MAX_HEARD, has_repeats, heard_order, in_order, marks_of
+from gavotte.formats.musicxml_part import Part, WrittenNote, measures_by_part, text_of
+from gavotte.formats.musicxml_reading import Reading
+from gavotte.formats.source import MAX_NOTES, Imported, VoiceSummary
 from gavotte.solo.checks import check
 from gavotte.solo.document import (
     TREBLE,
@@ -34,38 +31,15 @@ from gavotte.solo.document import (
     OddBar,
     Section,
     Solo,
+    TempoChange,
 )
-from gavotte.solo.instruments import guess_instrument
+from gavotte.solo.instruments import CLEFS, guess_instrument
 from gavotte.solo.setting import with_setting
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import write_chord_symbol
 from gavotte.theory.key import Key
 from gavotte.theory.meter import COMMON_TIME, Meter
 from gavotte.theory.pitch import PitchError, PitchName
-
-MAX_NOTES = 50_000
-MAX_BAR = 64
-"""Quarter notes a bar may last at the most; free cadenzas stay far below."""
-
-
-@dataclass(frozen=True, slots=True)
-class VoiceSummary:
-    """One voice of a part that could be the solo. ``doubled`` counts notes struck together with another."""
-
-    part: str
-    part_name: str
-    voice: str
-    notes: int
-    doubled: int
-    chords: int
-
-
-@dataclass(frozen=True)
-class Imported:
-    """The solo, and what a reader should know about how it was read."""
-
-    solo: Solo
-    remarks: tuple[str, ...]
 
 
 def open_score(data: bytes) -> Score:
@@ -79,7 +53,9 @@ def open_score(data: bytes) -> Score:
 
 
 class Score:
-    """A parsed score. ``voices`` lists what could be the solo, the likeliest first."""
+    """A parsed score. ``voices`` lists what could be the solo, the likeliest first; ``has_repeats`` says whether
+    it is heard in another order than it is written in; ``written`` is all of it, bar by bar as written.
+    """
 
     def __init__(self, root: ET.Element) -> None:
         self.title = text_of(root, "work/work-title") or text_of(root, "movement-title")
@@ -87,27 +63,18 @@ class Score:
         self.player = creators.get("player") or creators.get("composer") or ""
         fields = {e.get("name"): (e.text or "").strip() for e in root.iter("miscellaneous-field")}
         self.style = fields.get("style") or ""
-        measures = measures_by_part(root)
-        names = {e.get("id", ""): text_of(e, "part-name") for e in root.iter("score-part")}
-        self._lengths = measure_lengths(measures)
-        self._numbers = [m.get("number", "") for m in next(iter(measures.values()), [])]
-        for number, length in zip(self._numbers, self._lengths, strict=False):
-            if length > MAX_BAR:
-                raise FormatError(
-                    f"Bar {number} would last {float(length):g} quarter notes; its note lengths can't be right."
-                )
-        self._implicit = [m.get("implicit") == "yes" for m in next(iter(measures.values()), [])]
-        self._parts = {
-            part_id: read_part(part_id, names.get(part_id, ""), part, self._lengths)
-            for part_id, part in measures.items()
-        }
+        self._measures = measures_by_part(root)
+        self._names = {e.get("id", ""): text_of(e, "part-name") for e in root.iter("score-part")}
+        self._marks = [marks_of(bars) for bars in zip(*self._measures.values(), strict=False)]
+        self.has_repeats = has_repeats(self._marks)
+        self.written = Reading(self._measures, self._names)
         self.voices = self._summaries()
         if not self.voices:
-            raise FormatError("There are no pitched notes in this score.")
+            raise FormatError(_why_nothing(list(self.written.parts.values())))
 
     def _summaries(self) -> tuple[VoiceSummary, ...]:
         summaries = []
-        for part in self._parts.values():
+        for part in self.written.parts.values():
             for voice, entries in part.voices.items():
                 doubled = sum(entry.stacked for entry in entries)
                 summaries.append(
@@ -115,78 +82,93 @@ class Score:
                 )
         return tuple(sorted(summaries, key=_unlikelihood))
 
-    def solo(self, chosen: VoiceSummary | None = None, fallback_title: str = "Untitled") -> Imported:
-        """The solo in one part and voice, by default the likeliest. Raises FormatError."""
+    def solo(
+        self, chosen: VoiceSummary | None = None, fallback_title: str = "Untitled", as_heard: bool = True
+    ) -> Imported:
+        """The solo in one part and voice, by default the likeliest. Raises FormatError.
+
+        With ``as_heard`` repeats, endings and jumps are played out; else every bar comes once, as it is written.
+        """
         chosen = chosen or self.voices[0]
-        part = self._parts[chosen.part]
-        shift = self._pickup()
-        remarks = list(part.remarks)
-        entries, dropped = _one_line(part.voices[chosen.voice])
+        remarks: list[str] = []
+        reading = self.written
+        if self.has_repeats and as_heard:
+            order = heard_order(self._marks)
+            if len(order) >= MAX_HEARD:
+                remarks.append(f"Played out, the repeats make more than {MAX_HEARD} bars; they are left as written.")
+            else:
+                reading = Reading({k: in_order(bars, order) for k, bars in self._measures.items()}, self._names)
+                remarks.append(
+                    f"The repeats are played out: {len(order)} bars are heard, {len(self._marks)} are written."
+                )
+        elif self.has_repeats:
+            remarks.append("Repeats are left as written, every bar once.")
+        part = reading.parts[chosen.part]
+        remarks += part.remarks
+        entries, dropped = _one_line(part.voices.get(chosen.voice, []))
         if dropped:
             remarks.append(f"{dropped} notes that sound together with a higher one were left out.")
         if len(entries) > MAX_NOTES:
             raise FormatError(f"The part has {len(entries)} notes, more than {MAX_NOTES}; it was not read.")
-        if part.repeats:
-            remarks.append("Repeats are read as written, once.")
-        notes = _notes(entries, shift)
+        shift = reading.pickup
+        tempo, tempo_changes = _tempos(reading.tempos, shift)
         solo = Solo(
             title=self.title or fallback_title,
             player=self.player,
             style=self.style,
             instrument=_instrument(part),
-            tempo=part.tempo,
+            tempo=tempo,
+            tempo_changes=tempo_changes,
+            swing=next((p.swing for p in reading.parts.values() if p.swing is not None), None),
             pickup=shift,
             meters=_meters(part, shift),
             keys=_keys(part, shift),
-            odd_bars=self._odd_bars(part, shift),
-            chords=self._chords(part, shift, remarks),
+            odd_bars=tuple(OddBar(onset - shift, length) for onset, length in reading.odd_bars(part)),
+            chords=_chords(reading, part, remarks),
             sections=tuple(Section(onset - shift, label) for onset, label in part.sections),
-            notes=notes,
+            notes=_notes(entries, shift),
         )
         remarks += [finding.message for finding in check(solo)]
         return Imported(with_setting(solo), tuple(remarks))
 
-    def _pickup(self) -> Fraction:
-        """Length of an incomplete first bar, 0 where there is none."""
-        meters = [meter for part in self._parts.values() for onset, meter in part.meters if onset == 0]
-        full = meters[0].bar_length if meters else Fraction(4)
-        first = self._lengths[0] if self._lengths else full
-        marked = self._implicit[0] or self._numbers[0] == "0"
-        return first if len(self._lengths) > 1 and 0 < first < full and (marked or first <= full / 2) else Fraction(0)
 
-    def _odd_bars(self, part: Part, shift: Fraction) -> tuple[OddBar, ...]:
-        odd, onset = [], Fraction(0)
-        changes = dict(part.meters)
-        meter = COMMON_TIME
-        for index, length in enumerate(self._lengths):
-            meter = changes.get(onset, meter)
-            if length != meter.bar_length and not (index == 0 and shift):
-                odd.append(OddBar(onset - shift, length))
-            onset += length
-        return tuple(odd)
+def _why_nothing(parts: Iterable[Part]) -> str:
+    if any(part.percussion for part in parts):
+        return "There is only percussion in this score; Gavotte reads pitched lines."
+    if any(part.tablature for part in parts):
+        return "This tablature holds strings and frets but no pitches. Export it with notes as well."
+    return "There are no pitched notes in this score."
 
-    def _chords(self, part: Part, shift: Fraction, remarks: list[str]) -> tuple[ChordEvent, ...]:
-        """The part's chord symbols, or another part's where it has none."""
-        source = part if part.harmonies else max(self._parts.values(), key=lambda p: len(p.harmonies))
-        events: dict[Fraction, ChordEvent] = {}
-        for onset, element, transpose in source.harmonies:
-            try:
-                symbol = chord_of_harmony(element)
-                if isinstance(symbol, Chord):
-                    symbol = symbol.transposed(transpose)
-            except (UnreadableHarmonyError, PitchError) as error:
-                remarks.append(f"A chord in bar {self._bar_number(onset)} was not read: {error}.")
-                continue
-            events[onset] = ChordEvent(f"c{len(events)}", onset - shift, write_chord_symbol(symbol))
-        return tuple(events[onset] for onset in sorted(events))
 
-    def _bar_number(self, onset: Fraction) -> str:
-        position = Fraction(0)
-        for number, length in zip(self._numbers, self._lengths, strict=False):
-            if position + length > onset:
-                return number
-            position += length
-        return self._numbers[-1] if self._numbers else "?"
+def _chords(reading: Reading, part: Part, remarks: list[str]) -> tuple[ChordEvent, ...]:
+    """The part's chord symbols, or another part's where it has none."""
+    source = part if part.harmonies else max(reading.parts.values(), key=lambda p: len(p.harmonies))
+    events: dict[Fraction, ChordEvent] = {}
+    for onset, element, transpose in source.harmonies:
+        try:
+            symbol = chord_of_harmony(element)
+            if isinstance(symbol, Chord):
+                symbol = symbol.transposed(transpose)
+        except (UnreadableHarmonyError, PitchError) as error:
+            remarks.append(f"A chord in bar {reading.bar_number(onset)} was not read: {error}.")
+            continue
+        events[onset] = ChordEvent(f"c{len(events)}", onset - reading.pickup, write_chord_symbol(symbol))
+    return tuple(events[onset] for onset in sorted(events))
+
+
+def _tempos(
+    tempos: list[tuple[Fraction, Fraction]], shift: Fraction
+) -> tuple[Fraction | None, tuple[TempoChange, ...]]:
+    """The first tempo, and those that differ from the one before it."""
+    first: Fraction | None = None
+    changes: list[TempoChange] = []
+    for onset, tempo in sorted(dict(tempos).items()):
+        now = changes[-1].tempo if changes else first
+        if first is None:
+            first = tempo
+        elif tempo != now:
+            changes.append(TempoChange(onset - shift, tempo))
+    return first, tuple(changes)
 
 
 def _unlikelihood(voice: VoiceSummary) -> tuple[bool, bool, int]:
@@ -250,7 +232,7 @@ def _instrument(part: Part) -> Instrument:
     known = guess_instrument(part.name)
     transpose = part.transpose
     if known is not None and known.transposition_semitones == transpose.semitones:
-        return known
+        return replace(known, chosen_clef=_chosen_clef(part.clef, known.clef))
     base = known or TREBLE
     name = base.name if known else (part.name or TREBLE.name)
     return replace(
@@ -258,8 +240,13 @@ def _instrument(part: Part) -> Instrument:
         name=name,
         transposition_steps=transpose.steps,
         transposition_semitones=transpose.semitones,
-        clef=part.clef,
+        chosen_clef=_chosen_clef(part.clef, base.clef),
     )
+
+
+def _chosen_clef(clef: str, usual: str) -> str:
+    """The clef of a part where it is one of those that can be chosen and not the usual one."""
+    return clef if clef in CLEFS and clef != usual else ""
 
 
 def _meters(part: Part, shift: Fraction) -> tuple[MeterRegion, ...]:
@@ -279,4 +266,5 @@ def _from_bar_one(
     """Changes timed from bar 1; what stands in front of a pickup holds from bar 1, where there must be one."""
     regions = {onset - shift if onset else Fraction(0): change for onset, change in changes}
     regions.setdefault(Fraction(0), default)
-    return sorted(regions.items(), key=lambda region: region[0])
+    ordered = sorted(regions.items(), key=lambda region: region[0])
+    return ordered[:1] + [there for here, there in itertools.pairwise(ordered) if there[1] != here[1]]

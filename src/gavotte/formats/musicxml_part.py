@@ -9,6 +9,7 @@ import xml.etree.ElementTree as ET
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
+from math import floor
 
 from gavotte.formats.errors import FormatError
 from gavotte.solo.document import Articulation, Mark, Tuplet
@@ -66,8 +67,10 @@ class Part:
     sections: list[tuple[Fraction, str]] = field(default_factory=list)
     transpose: Interval = UNISON
     clef: str = "G2"
-    tempo: Fraction | None = None
-    repeats: bool = False
+    tempos: list[tuple[Fraction, Fraction]] = field(default_factory=list)
+    swing: Fraction | None = None
+    percussion: int = 0
+    tablature: int = 0
     remarks: list[str] = field(default_factory=list)
 
 
@@ -136,22 +139,53 @@ def _advanced(element: ET.Element, position: Fraction, divisions: Fraction) -> F
     return position
 
 
+_TYPE_LENGTHS = {
+    name: 4 * Fraction(2) ** -exponent
+    for exponent, name in enumerate(
+        ("long", "breve", "whole", "half", "quarter", "eighth", "16th", "32nd", "64th", "128th", "256th"), -2
+    )
+}
+
+
 def _duration(element: ET.Element, divisions: Fraction) -> Fraction:
-    return max(Fraction(0), number_of(element.findtext("duration"))) / divisions
+    """How long a note, backup or forward lasts, in quarter notes.
+
+    Divisions can be too coarse for a tuplet (42 and 43 of 256 for thirds): a duration within one division of what
+    the written value says is taken as written.
+    """
+    ticks = max(Fraction(0), number_of(element.findtext("duration")))
+    length = ticks / divisions
+    written = _TYPE_LENGTHS.get(text_of(element, "type"))
+    ratio = element.find("time-modification")
+    if written is None or ratio is None or not ticks:
+        return length
+    actual, normal = (number_of(ratio.findtext(f"{which}-notes")) for which in ("actual", "normal"))
+    if actual <= 0 or normal <= 0:
+        return length
+    nominal = written * (2 - Fraction(1, 2 ** len(element.findall("dot")))) * normal / actual
+    return nominal if abs(nominal - length) * divisions < 1 else length
 
 
 def _meter(element: ET.Element | None) -> Meter | None:
     if element is None or element.find("senza-misura") is not None:
         return None
-    count, unit, grouping = 0, 4, ""
-    for beats, beat_type in zip(element.findall("beats"), element.findall("beat-type"), strict=False):
-        groups = [int(part) for part in (beats.text or "4").split("+")]
-        count += sum(groups)
-        unit = int(beat_type.text or 4)
-        if len(groups) > 1:
-            grouping = "+".join(map(str, groups))
+    written = [
+        ([int(part) for part in (beats.text or "4").split("+")], int(beat_type.text or 4))
+        for beats, beat_type in zip(element.findall("beats"), element.findall("beat-type"), strict=False)
+    ]
+    if not written:
+        return None
+    unit = max(beat_type for _, beat_type in written)
+    # Meters added up (3+2 eighths and 3 quarters) count in the smallest unit, the larger beats as groups of it.
+    groups = [
+        count * (unit // beat_type) if beat_type == unit or len(counts) > 1 else unit // beat_type
+        for counts, beat_type in written
+        if beat_type > 0
+        for count in (counts if beat_type == unit or len(counts) > 1 else [1] * counts[0])
+    ]
+    count = sum(groups)
     try:
-        return Meter.parse(f"{count}/{unit}", grouping) if count else None
+        return Meter.parse(f"{count}/{unit}", "+".join(map(str, groups)) if len(groups) > 1 else "") if count else None
     except MeterError as error:
         raise FormatError(f"The score has a time signature that can't be read: {error}.") from error
 
@@ -176,9 +210,7 @@ def read_part(part_id: str, name: str, measures: list[ET.Element], lengths: list
                     offset = number_of(element.findtext("offset")) / divisions
                     part.harmonies.append((max(onset, here + offset), element, part.transpose))
                 case "direction" | "sound":
-                    _read_direction(part, element, here)
-                case "barline" if element.find("repeat") is not None:
-                    part.repeats = True
+                    _read_direction(part, element, here, divisions)
             position = _advanced(element, position, divisions)
         onset += length
     part.voices = {voice: entries for voice, entries in part.voices.items() if entries}
@@ -206,6 +238,8 @@ def _read_attributes(part: Part, element: ET.Element, onset: Fraction) -> None:
         sign, line = text_of(clef, "sign") or "G", text_of(clef, "line")
         if sign in "GFC":
             part.clef = f"{sign}{line or {'G': '2', 'F': '4', 'C': '3'}[sign]}"
+            if number_of(clef.findtext("clef-octave-change")) == -1:
+                part.clef += "-8"
 
 
 def _transposition(element: ET.Element) -> Interval:
@@ -220,12 +254,16 @@ def _transposition(element: ET.Element) -> Interval:
 
 def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Fraction) -> None:
     pitch_element = element.find("pitch")
-    if pitch_element is None or element.find("cue") is not None:
+    if element.find("cue") is not None:
+        return
+    if pitch_element is None:
+        part.percussion += element.find("unpitched") is not None
+        part.tablature += element.find("notations/technical/fret") is not None
         return
     try:
         pitch = Pitch(
             text_of(pitch_element, "step"),
-            round(float(text_of(pitch_element, "alter") or 0)),
+            floor(float(text_of(pitch_element, "alter") or 0) + 0.5),
             int(text_of(pitch_element, "octave")),
         ).transposed(part.transpose)
         if not 0 <= pitch.midi <= 127:
@@ -272,22 +310,56 @@ def _marks(note: ET.Element) -> Iterator[Mark]:
                     yield Mark(_MARKS[mark.tag])
                 elif mark.tag in _JOINED and mark.get("type") == "stop":
                     yield Mark(_JOINED[mark.tag])
-                elif mark.tag == "bend":
+                elif mark.tag == "bend" and mark.find("release") is None:
                     yield Mark(Articulation.BEND, number_of(mark.findtext("bend-alter"), Fraction(1)))
     head = note.find("notehead")
     if head is not None and (head.get("parentheses") == "yes" or (head.text or "").strip() == "x"):
         yield Mark(Articulation.GHOST)
 
 
-def _read_direction(part: Part, element: ET.Element, onset: Fraction) -> None:
+def _read_direction(part: Part, element: ET.Element, onset: Fraction, divisions: Fraction) -> None:
     for rehearsal in element.iter("rehearsal"):
         label = (rehearsal.text or "").strip()
         if label:
             part.sections.append((onset, label))
+    divided = number_of(element.findtext("offset")) / divisions
+    onset += max(-onset, divided)
     sounds = [element] if element.tag == "sound" else list(element.iter("sound"))
     for sound in sounds:
         tempo = number_of(sound.get("tempo"))
-        if tempo > 0 and part.tempo is None:
-            part.tempo = tempo
-        if sound.get("dacapo") or sound.get("dalsegno"):
-            part.repeats = True
+        if tempo > 0:
+            part.tempos.append((onset, tempo))
+        swing = sound.find("swing")
+        if swing is not None and part.swing is None:
+            part.swing = _swing(swing)
+    if not any(sound.get("tempo") for sound in sounds):
+        for metronome in element.iter("metronome"):
+            tempo = _metronome(metronome)
+            if tempo > 0:
+                part.tempos.append((onset, tempo))
+
+
+_BEAT_UNITS = {
+    name: Fraction(length)
+    for name, length in (("whole", "4"), ("half", "2"), ("quarter", "1"), ("eighth", "1/2"), ("16th", "1/4"))
+}
+
+
+def _metronome(element: ET.Element) -> Fraction:
+    """Quarter notes a minute of a metronome mark; 0 where it holds none (as two notes set equal)."""
+    unit = _BEAT_UNITS.get(text_of(element, "beat-unit"))
+    if unit is None or len(element.findall("beat-unit")) != 1:
+        return Fraction(0)
+    dots = len(element.findall("beat-unit-dot"))
+    digits = "".join(c if c.isdigit() or c == "." else " " for c in text_of(element, "per-minute")).split()
+    return number_of(digits[0] if digits else None) * unit * (2 - Fraction(1, 2**dots))
+
+
+def _swing(element: ET.Element) -> Fraction | None:
+    """How many times as long the first of two eighths is as the second; swung sixteenths are left alone."""
+    if element.find("straight") is not None:
+        return Fraction(1)
+    first, second = number_of(element.findtext("first")), number_of(element.findtext("second"))
+    if text_of(element, "swing-type") not in ("", "eighth") or not 0 < second <= first <= 9 * second:
+        return None
+    return first / second

@@ -68,6 +68,7 @@ class _Writer:
         times = [event.length for bar in self.bars for event in bar.events]
         times += [event.onset for bar in self.bars for event in bar.events]
         times += [chord.onset for chord in self.solo.chords]
+        times += [change.onset for change in self.solo.tempo_changes]
         return lcm(*(time.denominator for time in times)) if times else 1
 
     def score(self) -> ET.Element:
@@ -94,17 +95,28 @@ class _Writer:
         before = self.bars[index - 1] if index else None
         self._attributes(measure, written, before)
         if index == 0 and self.solo.tempo:
-            direction = _add(measure, "direction", placement="above")
-            metronome = _add(_add(direction, "direction-type"), "metronome")
-            _add(metronome, "beat-unit", "quarter")
-            _add(metronome, "per-minute", f"{float(self.solo.tempo):g}")
-            _add(direction, "sound", tempo=f"{float(self.solo.tempo):g}")
+            self._tempo(measure, self.solo.tempo, self.solo.swing)
+        elif index == 0 and self.solo.swing is not None:
+            _swing(_add(measure, "sound"), self.solo.swing)
         chords = self.notation.chords(index)
         for event in written.events:
             self._before_event(measure, event, chords, first=event is written.events[0])
             self._event(measure, event, written)
         if index + 1 == len(self.bars):
             _add(_add(measure, "barline", location="right"), "bar-style", "light-heavy")
+
+    def _tempo(
+        self, measure: ET.Element, tempo: Fraction, swing: Fraction | None = None, offset: Fraction = Fraction(0)
+    ) -> None:
+        direction = _add(measure, "direction", placement="above")
+        metronome = _add(_add(direction, "direction-type"), "metronome")
+        _add(metronome, "beat-unit", "quarter")
+        _add(metronome, "per-minute", _number(tempo))
+        if offset:
+            _add(direction, "offset", int(offset * self.divisions))
+        sound = _add(direction, "sound", tempo=_number(tempo))
+        if swing is not None:
+            _swing(sound, swing)
 
     def _attributes(self, measure: ET.Element, written: WrittenBar, before: WrittenBar | None) -> None:
         new_key = before is None or before.key != written.key
@@ -120,8 +132,11 @@ class _Writer:
             _time(attributes, written.bar.meter)
         if before is None:
             clef = _add(attributes, "clef")
-            _add(clef, "sign", self.solo.instrument.clef[0])
-            _add(clef, "line", self.solo.instrument.clef[1:])
+            shape, _, lower = (self.solo.instrument.chosen_clef or self.solo.instrument.clef).partition("-")
+            _add(clef, "sign", shape[0])
+            _add(clef, "line", shape[1:])
+            if lower:
+                _add(clef, "clef-octave-change", -1)
             if self.to_written.semitones:
                 transpose = _add(attributes, "transpose")
                 _add(transpose, "diatonic", -self.to_written.steps)
@@ -135,6 +150,9 @@ class _Writer:
         for section in self.solo.sections:
             if event.onset <= section.onset < end:
                 _add(_add(_add(measure, "direction"), "direction-type"), "rehearsal", section.label)
+        for change in self.solo.tempo_changes:
+            if event.onset <= change.onset < end:
+                self._tempo(measure, change.tempo, offset=change.onset - event.onset)
         for chord in chords:
             if event.onset <= chord.onset < end or (first and chord.onset < event.onset):
                 offset = int(max(Fraction(0), chord.onset - event.onset) * self.divisions)
@@ -249,6 +267,21 @@ class _Writer:
             group = _add(notations, "articulations")
             for mark in plain:
                 _add(group, _ARTICULATIONS[mark.articulation])
+
+
+def _number(value: Fraction) -> str:
+    """A decimal as short as can be."""
+    return f"{float(value):.6f}".rstrip("0").rstrip(".")
+
+
+def _swing(sound: ET.Element, swing: Fraction) -> None:
+    element = _add(sound, "swing")
+    if swing == 1:
+        _add(element, "straight")
+        return
+    _add(element, "first", swing.numerator)
+    _add(element, "second", swing.denominator)
+    _add(element, "swing-type", "eighth")
 
 
 def _key(attributes: ET.Element, key: Key) -> None:

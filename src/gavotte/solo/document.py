@@ -168,7 +168,9 @@ class Decision:
 class Instrument:
     """An instrument: ``transposition`` is what written pitch must move by to sound (a B♭ trumpet: −2 semitones).
 
-    ``lowest`` and ``highest`` bound its comfortable sounding range, as MIDI numbers.
+    ``lowest`` and ``highest`` bound its comfortable sounding range, as MIDI numbers. ``clef`` is its usual clef,
+    shape and line ("G2" treble, "F4" bass, "C4" tenor, "C3" alto); ``chosen_clef`` the one its player prefers, ""
+    where that is the usual one, with "-8" behind it for notes that sound an octave below where they stand.
     """
 
     name: str
@@ -177,6 +179,7 @@ class Instrument:
     clef: str = "G2"
     lowest: int = 52
     highest: int = 88
+    chosen_clef: str = ""
 
 
 TREBLE = Instrument("Concert instrument")

@@ -34,7 +34,7 @@ class Meter:
     grouping: tuple[int, ...] = ()
 
     def __post_init__(self) -> None:
-        if not 1 <= self.count <= MAX_COUNT or self.unit not in (1, 2, 4, 8, 16, 32):
+        if not 1 <= self.count <= MAX_COUNT or self.unit not in (1, 2, 4, 8, 16, 32, 64):
             raise MeterError(f"{self.count}/{self.unit} is no meter")
         if self.grouping and (sum(self.grouping) != self.count or min(self.grouping) < 1):
             raise MeterError(f"the groups {'+'.join(map(str, self.grouping))} don't add up to {self.count}")

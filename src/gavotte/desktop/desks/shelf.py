@@ -44,7 +44,7 @@ class ShelfDesk(QWidget):
         self._count = QLabel()
         self._count.setObjectName("quietBody")
         self.import_button = QPushButton("Import a solo…")
-        self.import_button.setToolTip("Take in a MusicXML file with chord symbols (Ctrl+I)")
+        self.import_button.setToolTip("Take in a MusicXML or MIDI file (Ctrl+I)")
         self.open_button = QPushButton("Open")
         self.open_button.setObjectName("primary")
         self.open_button.setToolTip("Open the chosen solo or lick (Enter)")
@@ -86,14 +86,14 @@ class ShelfDesk(QWidget):
         heading.setObjectName("title")
         heading.setAlignment(Qt.AlignmentFlag.AlignCenter)
         text = QLabel(
-            "Import a transcribed solo as a MusicXML file (.musicxml, .xml or .mxl) with chord symbols,\n"
+            "Import a transcribed solo with chord symbols as MusicXML (.musicxml, .xml, .mxl) or MIDI (.mid),\n"
             "or drop the file anywhere on this window. Gavotte names every note against its chord."
         )
         text.setObjectName("quietBody")
         text.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.first_import = QPushButton("Import your first solo…")
         self.first_import.setObjectName("primary")
-        self.first_import.setToolTip("Choose a MusicXML file (Ctrl+I)")
+        self.first_import.setToolTip("Choose a MusicXML or MIDI file (Ctrl+I)")
         layout.addWidget(heading)
         layout.addWidget(text)
         layout.addWidget(self.first_import, 0, Qt.AlignmentFlag.AlignCenter)

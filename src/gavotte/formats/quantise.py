@@ -1,0 +1,173 @@
+"""From played times to written ones: the simplest rhythm that explains what was played, beat by beat.
+
+Each beat is divided by 1, 2, 3, 4, 6 or 8; the choice is a search over the whole line (dynamic programming over
+beats) that weighs how far notes lie from their places against how hard the division is to read. Swung eighths
+are recognised first, from the beats with two notes, and are written as even ones. Compare A. T. Cemgil and
+B. Kappen, "Monte Carlo methods for tempo tracking and rhythm quantization" (2003), for the trade.
+"""
+
+from __future__ import annotations
+
+import itertools
+from bisect import bisect_left
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from math import floor
+from statistics import median
+
+Played = tuple[Fraction, Fraction]
+"""Onset and end in quarter notes, as played."""
+
+_COST_OF_DIVISION = {1: 0.0, 2: 0.5, 3: 2.0, 4: 2.0, 6: 6.5, 8: 6.5}
+_SPREAD = 0.045
+_CLASH = 40.0
+_EVEN = (1, 2, 4, 8)
+# In a swung line three notes in a beat are a triplet rather than two uneven sixteenths and an eighth.
+_UNEVEN_IN_SWING, _UNEVEN_COST = (4, 8), 2.5
+_SWING_FROM, _SWING_TO = 0.565, 0.77
+_LEGATO = Fraction(3, 5)
+_EXACT_DENOMINATORS = (1, 2, 3, 4, 5, 6, 7, 8, 12, 16)
+
+
+@dataclass(frozen=True, slots=True)
+class Rhythm:
+    """Written (onset, duration) of each note; ``swing`` is the long to short ratio that was heard, None if even."""
+
+    times: tuple[tuple[Fraction, Fraction], ...]
+    swing: Fraction | None
+
+
+def quantise(played: Sequence[Played], beat: Fraction = Fraction(1), tolerance: Fraction = Fraction(1, 480)) -> Rhythm:
+    """The rhythm of a line. ``played`` is in order of onsets and has one note at a time; ``beat`` is in quarter notes.
+
+    A line that already lies on a grid (all but a few times within ``tolerance``) is taken exactly as it is.
+    """
+    if not played:
+        return Rhythm((), None)
+    exact = _exact(played, tolerance)
+    if exact is not None:
+        return Rhythm(exact, None)
+    fractions = [float(onset / beat) for onset, _ in played]
+    share = _swing_share(fractions)
+    onsets = [beat * place for place in _places(fractions, share)]
+    times = tuple(_with_lengths(played, onsets, beat))
+    return Rhythm(times, None if share is None else Fraction(round(share / (1 - share) * 10), 10))
+
+
+def _exact(played: Sequence[Played], tolerance: Fraction) -> tuple[tuple[Fraction, Fraction], ...] | None:
+    """The times on the grid they lie on, or None where they do not."""
+    found: list[tuple[Fraction, Fraction]] = []
+    missed = 0
+    for onset, end in played:
+        start, stop = _on_grid(onset, tolerance), _on_grid(end, tolerance)
+        missed += (start is None) + (stop is None)
+        if missed * 50 > len(played) + 50:
+            return None
+        start = start if start is not None else onset.limit_denominator(16)
+        stop = stop if stop is not None else end.limit_denominator(16)
+        found.append((start, max(Fraction(0), stop - start)))
+    return tuple(found)
+
+
+def _on_grid(time: Fraction, tolerance: Fraction) -> Fraction | None:
+    for denominator in _EXACT_DENOMINATORS:
+        near = Fraction(round(time * denominator), denominator)
+        if abs(near - time) <= tolerance:
+            return near
+    return None
+
+
+def _swing_share(times: Sequence[float]) -> float | None:
+    """The share of a beat that the first of two swung eighths takes; None where eighths are even or too few."""
+    by_beat = [list(group) for _, group in itertools.groupby(times, key=lambda time: int(time + 0.1))]
+    seconds = [
+        group[1] - int(group[0] + 0.1)
+        for group in by_beat
+        if len(group) == 2 and abs(group[0] - int(group[0] + 0.1)) < 0.12
+    ]
+    halves = [second for second in seconds if 0.42 < second < _SWING_TO]
+    if len(halves) < 4:
+        return None
+    share = median(halves)
+    return share if share >= _SWING_FROM else None
+
+
+@dataclass(frozen=True, slots=True)
+class _Way:
+    """A way to write all beats so far: what it costs, the places of its last beat, and the way before that."""
+
+    cost: float
+    places: list[Fraction]
+    before: _Way | None
+
+
+def _places(times: Sequence[float], share: float | None) -> list[Fraction]:
+    """Written onsets in beats: the cheapest divisions of all beats together."""
+    # By whether the beat before put a note on this beat's first place.
+    best: dict[bool, _Way] = {False: _Way(0.0, [], None)}
+    for beat in sorted({floor(time) for time in times}):
+        mine = times[bisect_left(times, beat) : bisect_left(times, beat + 1)]
+        following: dict[bool, _Way] = {}
+        for taken, way in best.items():
+            blocked = taken and way.places[-1] == beat
+            for division in _COST_OF_DIVISION:
+                more, places = _fit(mine, beat, division, share, blocked)
+                reaches = places[-1] == beat + 1
+                total = way.cost + more
+                if reaches not in following or total < following[reaches].cost:
+                    following[reaches] = _Way(total, places, way)
+        best = following
+    last: _Way | None = min(best.values(), key=lambda way: way.cost)
+    found: list[list[Fraction]] = []
+    while last is not None:
+        found.append(last.places)
+        last = last.before
+    return [place for places in reversed(found) for place in places]
+
+
+def _fit(
+    times: Sequence[float], beat: int, division: int, share: float | None, taken: bool
+) -> tuple[float, list[Fraction]]:
+    """Cost and places of a beat's notes under one division of it."""
+    cost = _COST_OF_DIVISION[division]
+    if share is not None and division in _UNEVEN_IN_SWING:
+        cost += _UNEVEN_COST
+    places: list[Fraction] = []
+    for time in times:
+        part = time - beat
+        straight = _unswung(part, share) if share is not None and division in _EVEN else part
+        slot = round(straight * division)
+        cost += ((straight - slot / division) / _SPREAD) ** 2
+        place = beat + Fraction(slot, division)
+        if (places and places[-1] == place) or (taken and slot == 0):
+            cost += _CLASH
+        places.append(place)
+    return cost, places
+
+
+def _unswung(part: float, share: float) -> float:
+    """A place in a swung beat as the place in an even one."""
+    return part / (2 * share) if part <= share else 0.5 + (part - share) / (2 * (1 - share))
+
+
+def _with_lengths(
+    played: Sequence[Played], onsets: Sequence[Fraction], beat: Fraction
+) -> list[tuple[Fraction, Fraction]]:
+    """Lengths by how long notes were held: nearly up to the next note counts as up to it."""
+    times: list[tuple[Fraction, Fraction]] = []
+    for index, ((start, end), onset) in enumerate(zip(played, onsets, strict=True)):
+        last = index + 1 == len(played)
+        room = 4 * beat if last else onsets[index + 1] - onset
+        held = end - start
+        until_next = None if last else played[index + 1][0] - start
+        if until_next is not None and room <= 2 * beat and held >= _LEGATO * until_next:
+            times.append((onset, room))
+            continue
+        step = beat / 4
+        third = beat / 3
+        length = max(step, round(held / step) * step)
+        if onset.denominator % 3 == 0 or abs(held - third) < abs(held - length) / 2:
+            length = max(third, round(held / third) * third)
+        times.append((onset, min(length, room)))
+    return times
