@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import io
 import random
 import re
+import zipfile
 
 import pytest
 from hypothesis import given, settings
@@ -81,3 +83,50 @@ def test_elements_dropped_at_random(seed: int) -> None:
     pieces = re.split(rb"(<[^>]+>)", WHOLE)
     kept = [piece for piece in pieces if not piece.startswith(b"<") or chance.random() > 0.03]
     read_or_refuse(b"".join(kept))
+
+
+def packed(**members: bytes) -> bytes:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, data in members.items():
+            archive.writestr(name.replace("_", "."), data)
+    return out.getvalue()
+
+
+TWO_PARTS = (
+    '<score-partwise><part-list><score-part id="P1"/><score-part id="P2"/></part-list>'
+    '<part id="P1"><measure>{0}</measure></part><part id="P2"><measure>{0}</measure></part></score-partwise>'
+)
+
+
+@pytest.mark.parametrize(
+    ("data", "message"),
+    [
+        (b"<score-partwise>" + b"<a>" * 200_000, "no readable XML"),
+        (b"<score-partwise>" + b"<a>" * 100_000 + b"</a>" * 100_000 + b"</score-partwise>", "no bars"),
+        (b'<!DOCTYPE a [<!ENTITY a "aa"><!ENTITY b "&a;&a;">]><score-partwise/>', "entities"),
+        (
+            ("<!-- " + "x" * 70_000 + ' --><!DOCTYPE a [<!ENTITY a "aa">]><score-partwise/>').encode("utf-16"),
+            "entities",
+        ),
+        (b'<!DOCTYPE a [<!ENTITY x SYSTEM "file:///etc/passwd">]><score-partwise>&x;</score-partwise>', "entities"),
+        (b'<!DOCTYPE score-partwise SYSTEM "nowhere.dtd"><score-partwise/>', "no bars"),
+        (packed(solo_xml=b"<score-partwise>" + b" " * 40_000_000), "larger than any solo"),
+        (packed(readme_txt=b"hello"), "holds no score"),
+        (WHOLE.replace(b"Lead", "Léad".encode("latin-1")), "not. Save it as UTF-8"),
+        (b'<?xml version="1.0" encoding="klingon"?>' + WHOLE, "unknown encoding"),
+        (b"<html><body>not found</body></html>", "<html>"),
+        (TWO_PARTS.format("<note/>" * 50_001).encode(), "more than 50000 notes"),
+        (score(note("C5", 6) * 5000), "Bar 1 would last 5000 quarter notes"),
+    ],
+)
+def test_files_made_to_harm_are_refused_with_a_reason(data: bytes, message: str) -> None:
+    with pytest.raises(FormatError, match=re.escape(message)):
+        open_score(data).solo()
+
+
+def test_other_encodings_are_read() -> None:
+    for encoding in ("utf-16", "utf-8-sig", "latin-1"):
+        head = '<?xml version="1.0" encoding="latin-1"?>' if encoding == "latin-1" else ""
+        solo = open_score((head + WHOLE.decode().replace("Bench", "Bänch")).encode(encoding)).solo().solo
+        assert solo.title == "Bänch Tune"

@@ -64,6 +64,9 @@ class Score:
         fields = {e.get("name"): (e.text or "").strip() for e in root.iter("miscellaneous-field")}
         self.style = fields.get("style") or ""
         self._measures = measures_by_part(root)
+        fewest = min(sum(len(bar.findall("note")) for bar in bars) for bars in self._measures.values())
+        if fewest > MAX_NOTES:
+            raise FormatError(f"Every part has more than {MAX_NOTES} notes; the score was not read.")
         self._names = {e.get("id", ""): text_of(e, "part-name") for e in root.iter("score-part")}
         self._marks = [marks_of(bars) for bars in zip(*self._measures.values(), strict=False)]
         self.has_repeats = has_repeats(self._marks)

@@ -28,15 +28,26 @@ def score_root(data: bytes) -> ET.Element:
     try:
         root = ET.fromstring(data)
     except (ET.ParseError, LookupError, ValueError) as error:
-        raise FormatError(
-            f"The file is no readable XML ({error}). It may be cut off; export it again as MusicXML."
-        ) from error
+        raise FormatError(_why_unreadable(data, error)) from error
     for element in root.iter():
         if isinstance(element.tag, str) and "}" in element.tag:
             element.tag = element.tag.rsplit("}", 1)[1]
     if root.tag not in ("score-partwise", "score-timewise"):
         raise FormatError(f"This XML holds <{root.tag}>, not a score. Export the solo as MusicXML.")
     return root
+
+
+def _why_unreadable(data: bytes, error: Exception) -> str:
+    if b"encoding" not in data[:200] or re.search(rb"encoding=.utf-8", data[:200], re.IGNORECASE):
+        try:
+            data.decode("utf-8")
+        except UnicodeDecodeError as place:
+            if place.end < len(data):
+                return (
+                    f"The file says it is written in UTF-8, but byte {place.start + 1} is not. "
+                    "Save it as UTF-8, or export it again as MusicXML."
+                )
+    return f"The file is no readable XML ({error}). It may be cut off; export it again as MusicXML."
 
 
 def _unpacked(data: bytes) -> bytes:
