@@ -29,7 +29,7 @@ from gavotte.desktop.exporting import (
 from gavotte.desktop.help import KEYS, show_keys
 from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.session import LABEL_AT_ONCE
-from gavotte.library.store import LibraryError
+from gavotte.library.errors import LibraryError
 from gavotte.solo.document import Function, Instrument
 
 

@@ -11,7 +11,8 @@ from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.theme.type import BODY, font, load_fonts
-from gavotte.library.store import Library, LibraryError
+from gavotte.library.errors import LibraryError
+from gavotte.library.store import Library
 
 
 def make_application() -> QApplication:

@@ -14,7 +14,8 @@ from gavotte.formats.errors import FormatError
 from gavotte.formats.opening import open_source
 from gavotte.formats.source import Imported, Source, VoiceSummary
 from gavotte.labelling.labeller import label_solo
-from gavotte.library.store import Library, LibraryError
+from gavotte.library.errors import LibraryError
+from gavotte.library.store import Library
 
 
 class Importer(QObject):

@@ -8,7 +8,8 @@ from functools import partial
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
-from gavotte.library.store import Library, LibraryError
+from gavotte.library.errors import LibraryError
+from gavotte.library.store import Library
 
 
 class LibraryEdits(QObject):

@@ -52,7 +52,8 @@ from gavotte.desktop.words import FUNCTION_KEYS, FUNCTION_WORDS, counted
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
 from gavotte.formats.opening import MIDI_SUFFIXES, SCORE_SUFFIXES
-from gavotte.library.store import Library, LibraryError
+from gavotte.library.errors import LibraryError
+from gavotte.library.store import Library
 
 
 class MainWindow(QMainWindow):

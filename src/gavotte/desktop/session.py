@@ -10,7 +10,8 @@ from PyQt6.QtGui import QUndoCommand, QUndoStack
 from gavotte.desktop.work import Job, run_beside
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.labeller import label_frame, label_solo
-from gavotte.library.store import Library, LibraryError
+from gavotte.library.errors import LibraryError
+from gavotte.library.store import Library
 from gavotte.solo.document import Function, Note, Solo
 from gavotte.solo.edits import USUAL_DEVICE, with_decision, with_notes_moved, without_decision
 from gavotte.solo.label import Label

@@ -24,7 +24,8 @@ from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.palette import Palette
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
-from gavotte.library.store import Library, LibraryError
+from gavotte.library.errors import LibraryError
+from gavotte.library.store import Library
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.theory.key import Key

@@ -1,0 +1,134 @@
+"""The whole library as one archive of open formats, and back.
+
+A zip file with ``library.json`` (what is in it), each solo as a versioned JSON document and as MusicXML with its
+degrees as lyrics, each lick likewise. Reading takes the JSON documents; the scores are there for other programs.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import zipfile
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from pathlib import Path
+
+from gavotte.formats.document import SOLO_DOCUMENT
+from gavotte.formats.errors import FormatError
+from gavotte.formats.musicxml_write import write_musicxml
+from gavotte.labelling.labeller import label_solo
+from gavotte.library.errors import LibraryError
+from gavotte.library.store import Library
+from gavotte.solo.document import Solo
+from gavotte.theory.chord_symbol import shown_degree
+from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
+
+SUFFIX = ".gavotte.zip"
+_FORMAT, _VERSION = "gavotte-library", 1
+_MAX_DOCUMENT = 64 * 1024 * 1024
+_MAX_MEMBERS = 200_000
+
+
+@dataclass(frozen=True, slots=True)
+class Contents:
+    """What an archive holds: solos by the id they had, and licks."""
+
+    solos: tuple[tuple[str, Solo, int], ...]
+    licks: tuple[Lick, ...]
+
+
+def write_archive(library: Library, path: Path) -> Iterator[float]:
+    """Write the library to ``path``, whole or not at all, yielding the share that is done.
+
+    Raises LibraryError, FormatError for a damaged document, or OSError.
+    """
+    draft = path.with_name(f".{path.name}.part")
+    try:
+        with zipfile.ZipFile(draft, "w", zipfile.ZIP_DEFLATED) as archive:
+            yield from _write_members(library, archive)
+        os.replace(draft, path)
+    except BaseException:
+        draft.unlink(missing_ok=True)
+        raise
+
+
+def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float]:
+    solos, licks = library.solos(), library.licks()
+    total = max(1, len(solos) + len(licks))
+    listing: dict[str, object] = {
+        "format": _FORMAT,
+        "version": _VERSION,
+        "written": datetime.now(UTC).isoformat(timespec="seconds"),
+        "solos": (listed_solos := []),
+        "licks": (listed_licks := []),
+    }
+    for number, entry in enumerate(reversed(solos), 1):
+        solo = library.solo(entry.id)
+        name = f"solos/{number:04} {_plain(entry.title)}"
+        archive.writestr(f"{name}.json", SOLO_DOCUMENT.write(solo))
+        degrees = {label.note: shown_degree(label.degree) for label in label_solo(solo)}
+        archive.writestr(f"{name}.musicxml", write_musicxml(solo, degrees))
+        listed_solos.append({"id": entry.id, "file": f"{name}.json", "in_doubt": entry.in_doubt})
+        yield number / total
+    for number, lick_entry in enumerate(reversed(licks), 1):
+        lick = library.lick(lick_entry.id)
+        name = f"licks/{number:04} {_plain(lick.name)}"
+        archive.writestr(f"{name}.json", LICK_DOCUMENT.write(lick))
+        degrees = {label.note: shown_degree(label.degree) for label in lick.labels}
+        archive.writestr(f"{name}.musicxml", write_musicxml(replace(lick.solo, title=lick.name), degrees))
+        listed_licks.append({"file": f"{name}.json"})
+        yield (len(solos) + number) / total
+    archive.writestr("library.json", json.dumps(listing, indent=1, ensure_ascii=False))
+
+
+def _plain(text: str) -> str:
+    """A text as part of a file name on any system."""
+    kept = "".join(c if c.isalnum() or c in " -_" else "-" for c in text).strip(" -")
+    return kept[:60] or "untitled"
+
+
+def read_archive(path: Path) -> Contents:
+    """Everything in an archive. Raises FormatError that says what is wrong with it, or OSError."""
+    try:
+        with zipfile.ZipFile(path) as archive:
+            if len(archive.namelist()) > _MAX_MEMBERS:
+                raise FormatError("The archive holds more files than any library.")
+            listing = json.loads(_member(archive, "library.json"))
+            if not isinstance(listing, dict) or listing.get("format") != _FORMAT:
+                raise FormatError("This zip file is no Gavotte library.")
+            if listing.get("version", 0) > _VERSION:
+                raise FormatError("This library was exported by a newer Gavotte; update Gavotte to read it.")
+            solos = tuple(
+                (str(item["id"]), SOLO_DOCUMENT.read(_member(archive, item["file"])), int(item.get("in_doubt", 0)))
+                for item in listing["solos"]
+            )
+            licks = tuple(LICK_DOCUMENT.read(_member(archive, item["file"])) for item in listing["licks"])
+    except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError) as error:
+        if isinstance(error, LibraryError):
+            raise
+        raise FormatError(f"The archive is damaged: {error}.") from error
+    except (KeyError, TypeError, ValueError) as error:
+        if isinstance(error, FormatError):
+            raise
+        raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
+    return Contents(solos, licks)
+
+
+def _member(archive: zipfile.ZipFile, name: str) -> bytes:
+    if archive.getinfo(name).file_size > _MAX_DOCUMENT:
+        raise FormatError(f"{name} in the archive is larger than any solo.")
+    with archive.open(name) as member:
+        return member.read(_MAX_DOCUMENT + 1)
+
+
+def add_contents(library: Library, contents: Contents) -> None:
+    """Put everything from an archive into the library, in one transaction, beside what is there.
+
+    Licks point to the solos that came with them. Raises LibraryError; then nothing was added.
+    """
+    with library.as_one_step():
+        ids = {old: library.add_solo(solo, in_doubt) for old, solo, in_doubt in contents.solos}
+        for lick in contents.licks:
+            source = replace(lick.source, solo_id=ids.get(lick.source.solo_id, lick.source.solo_id))
+            library.add_lick(replace(lick, source=source))

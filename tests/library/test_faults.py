@@ -1,0 +1,370 @@
+"""A library that can't be broken: kills, failing writes at every statement, truncation, locks, backups, archives."""
+
+from __future__ import annotations
+
+import json
+import os
+import random
+import signal
+import sqlite3
+import subprocess
+import sys
+import zipfile
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from tests.library.test_store import a_lick, ferry
+
+from gavotte.formats.errors import FormatError
+from gavotte.formats.musicxml import open_score
+from gavotte.library import backups, schema, store
+from gavotte.library.archive import Contents, add_contents, read_archive, write_archive
+from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
+from gavotte.library.store import DATABASE, Library
+
+FULL = sqlite3.OperationalError("database or disk is full")
+READ_ONLY = sqlite3.OperationalError("attempt to write a readonly database")
+
+
+class Faulty(sqlite3.Connection):
+    """Fails at the statement that is ``fails_at``, and at all writes after it."""
+
+    fails_at: int | None = None
+    error: sqlite3.OperationalError = FULL
+    count = 0
+
+    def _step(self, sql: str) -> None:
+        cls = type(self)
+        if sql.lstrip().upper().startswith("ROLLBACK"):
+            return
+        cls.count += 1
+        if cls.fails_at is not None and cls.count >= cls.fails_at:
+            raise cls.error
+
+    def execute(self, sql: str, *args: object) -> sqlite3.Cursor:  # type: ignore[override]
+        self._step(sql)
+        return super().execute(sql, *args)  # type: ignore[arg-type]
+
+    def executescript(self, sql: str) -> sqlite3.Cursor:
+        self._step(sql)
+        return super().executescript(sql)
+
+
+@pytest.fixture
+def faulty(monkeypatch: pytest.MonkeyPatch) -> Iterator[type[Faulty]]:
+    def connect(path: Path) -> sqlite3.Connection:
+        return sqlite3.connect(path, isolation_level=None, timeout=0.2, factory=Faulty)
+
+    monkeypatch.setattr(store, "connect", connect)
+    Faulty.fails_at, Faulty.error, Faulty.count = None, FULL, 0
+    yield Faulty
+    Faulty.fails_at = None
+
+
+def contents(folder: Path) -> tuple[object, ...]:
+    """Everything a library holds."""
+    with Library(folder) as library:
+        return (
+            [(entry.title, library.solo(entry.id)) for entry in library.solos()],
+            [library.lick(entry.id) for entry in library.licks()],
+        )
+
+
+WRITES: dict[str, Callable[[Library, str, str], object]] = {
+    "add a solo": lambda library, solo, lick: library.add_solo(ferry()),
+    "save a solo": lambda library, solo, lick: library.save_solo(solo, replace(ferry(), title="Changed")),
+    "delete a solo": lambda library, solo, lick: library.delete_solo(solo),
+    "add a lick": lambda library, solo, lick: library.add_lick(a_lick(solo)),
+    "save a lick": lambda library, solo, lick: library.save_lick(lick, a_lick(solo).renamed("Changed")),
+    "delete a lick": lambda library, solo, lick: library.delete_lick(lick),
+    "add an archive": lambda library, solo, lick: add_contents(
+        library, Contents((("a", ferry(), 0), ("b", ferry(), 0)), (a_lick("a"),))
+    ),
+}
+
+
+@pytest.mark.parametrize("name", WRITES)
+def test_a_write_that_fails_at_any_statement_changes_nothing(tmp_path: Path, faulty: type[Faulty], name: str) -> None:
+    with Library(tmp_path) as library:
+        solo = library.add_solo(ferry())
+        lick = library.add_lick(a_lick(solo))
+    before = contents(tmp_path)
+    statements = 0
+    while True:
+        statements += 1
+        with Library(tmp_path) as library:
+            faulty.count, faulty.fails_at = 0, statements
+            message = ""
+            try:
+                WRITES[name](library, solo, lick)
+            except LibraryError as error:
+                message = str(error)
+            faulty.fails_at = None
+            # The same window goes on working once there is room again.
+            library.solos()
+        if not message:
+            break
+        assert "full" in message
+        assert "still open here" in message
+        assert contents(tmp_path) == before
+    assert statements > 3
+    assert contents(tmp_path) != before
+
+
+def test_opening_that_fails_at_any_statement_says_so_and_leaves_everything(
+    tmp_path: Path, faulty: type[Faulty]
+) -> None:
+    with Library(tmp_path) as library:
+        library.add_solo(ferry())
+    before = contents(tmp_path)
+    statement = 0
+    while True:
+        statement += 1
+        faulty.count, faulty.fails_at, faulty.error = 0, statement, READ_ONLY
+        message = ""
+        try:
+            Library(tmp_path).close()
+        except LibraryError as error:
+            message = str(error)
+        faulty.fails_at = None
+        if not message:
+            break
+        assert "can't be" in message
+        assert contents(tmp_path) == before
+    assert statement > 6
+
+
+def test_a_migration_that_fails_leaves_the_old_version(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    with Library(tmp_path) as library:
+        solo = library.add_solo(ferry())
+    steps = (*schema.MIGRATIONS, "ALTER TABLE solos ADD COLUMN colour TEXT; INSERT INTO nowhere VALUES (1);")
+    with monkeypatch.context() as patched:
+        patched.setattr(store, "MIGRATIONS", steps)
+        patched.setattr(store, "VERSION", len(steps))
+        with pytest.raises(LibraryError, match="can't be opened"):
+            Library(tmp_path)
+    with Library(tmp_path) as library:
+        assert library.solo(solo) == ferry()
+
+
+SAVER = """
+import sys
+from dataclasses import replace
+from pathlib import Path
+from gavotte.library.store import Library
+with Library(Path(sys.argv[1])) as library:
+    solo = library.solo(sys.argv[2])
+    for number in range(int(sys.argv[3]), int(sys.argv[3]) + 200):
+        library.save_solo(sys.argv[2], replace(solo, title=f"take {number}"))
+        print(number, flush=True)
+"""
+
+
+def test_two_hundred_saves_with_kills_at_random_moments(tmp_path: Path) -> None:
+    chance = random.Random(11)
+    with Library(tmp_path) as library:
+        solo = library.add_solo(replace(ferry(), title="take -1"))
+    saved = -1
+    while saved < 200:
+        command = [sys.executable, "-c", SAVER, str(tmp_path), solo, str(saved + 1)]
+        process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+        assert process.stdout is not None
+        for _ in range(chance.randint(1, 40)):
+            saved = int(process.stdout.readline())
+        # Some way into the next save.
+        for _ in range(chance.randint(0, 4000)):
+            pass
+        os.kill(process.pid, signal.SIGKILL)
+        rest = process.stdout.read().split()
+        process.wait()
+        saved = int(rest[-1]) if rest else saved
+        with Library(tmp_path) as library:
+            found = int(library.solo(solo).title.removeprefix("take "))
+            assert found >= saved, "a save that returned is kept"
+            saved = found
+
+
+@pytest.mark.parametrize("share", [0.1, 0.35, 0.6, 0.85, 0.97])
+def test_a_truncated_library_is_told_from_an_empty_one_and_left_alone(tmp_path: Path, share: float) -> None:
+    with Library(tmp_path) as library:
+        for number in range(12):
+            library.add_solo(replace(ferry(), title=f"{number}"))
+    path = tmp_path / DATABASE
+    cut = path.read_bytes()[: int(path.stat().st_size * share)]
+    path.write_bytes(cut)
+    with pytest.raises(DamagedLibraryError, match="damaged"):
+        Library(tmp_path)
+    assert path.read_bytes() == cut
+
+
+def test_a_second_window_is_refused_until_the_first_is_closed(tmp_path: Path) -> None:
+    first = Library(tmp_path)
+    first.add_solo(ferry())
+    with pytest.raises(LibraryInUseError, match=f"process {os.getpid()}"):
+        Library(tmp_path)
+    assert len(first.solos()) == 1
+    first.close()
+    Library(tmp_path).close()
+
+
+def test_a_failed_opening_does_not_hold_the_folder(tmp_path: Path) -> None:
+    (tmp_path / DATABASE).write_bytes(b"no database" * 99)
+    for _ in range(2):
+        with pytest.raises(DamagedLibraryError):
+            Library(tmp_path)
+
+
+# -- backups --------------------------------------------------------------------------------------------
+
+
+def test_the_first_opening_of_a_day_makes_a_backup(tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        library.add_solo(ferry())
+    assert backups.list_backups(tmp_path) == []
+    for _ in range(3):
+        Library(tmp_path).close()
+    found = backups.list_backups(tmp_path)
+    assert [(backup.solos, backup.licks) for backup in found] == [(1, 0)]
+
+
+def test_going_back_brings_the_old_state_and_keeps_the_new_one(tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        kept = library.add_solo(ferry())
+        library.back_up_now()
+        old = backups.backup_files(tmp_path)[0]
+        older = old.rename(old.with_name("gavotte-2020-01-01T000000-000000.db"))
+        library.delete_solo(kept)
+        library.add_solo(replace(ferry(), title="Newer"))
+        library.go_back_to(older)
+        assert [entry.title for entry in library.solos()] == [ferry().title]
+        newest = backups.backup_files(tmp_path)[0]
+        library.go_back_to(newest)
+        assert [entry.title for entry in library.solos()] == ["Newer"]
+
+
+def test_going_back_to_a_damaged_backup_changes_nothing(tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        library.add_solo(ferry())
+        library.back_up_now()
+        path = backups.backup_files(tmp_path)[0]
+        path.write_bytes(path.read_bytes()[:5000])
+        with pytest.raises(LibraryError, match="Nothing was changed"):
+            library.go_back_to(path)
+        assert len(library.solos()) == 1
+
+
+def test_a_damaged_library_gets_a_backup_in_its_place(tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        library.add_solo(ferry())
+        library.back_up_now()
+    path = tmp_path / DATABASE
+    path.write_bytes(b"ruined" * 2000)
+    with pytest.raises(DamagedLibraryError):
+        Library(tmp_path)
+    backup = backups.list_backups(tmp_path)[0]
+    replaced = backups.put_in_place(tmp_path, path, backup.path, datetime.now(UTC))
+    assert replaced is not None
+    assert replaced.read_bytes() == b"ruined" * 2000
+    with Library(tmp_path) as library:
+        assert len(library.solos()) == 1
+
+
+NOW = datetime(2026, 6, 15, 12, tzinfo=UTC)
+
+
+@given(st.sets(st.integers(0, 900), max_size=300))
+def test_backups_are_kept_sensibly(days: set[int]) -> None:
+    made = {NOW - timedelta(days=day) for day in days}
+    keep = backups.to_keep(made, NOW)
+    assert keep <= made
+    assert len(keep) <= 7 + 10 + 26
+    assert set(sorted(made, reverse=True)[:7]) <= keep
+    for time in made:
+        if NOW - time < timedelta(days=730):
+            assert any(abs(time - other) <= timedelta(days=31) for other in keep)
+
+
+# -- archives -------------------------------------------------------------------------------------------
+
+
+def archived(library: Library, path: Path) -> list[float]:
+    return list(write_archive(library, path))
+
+
+def test_a_library_goes_out_and_comes_in_whole(tmp_path: Path) -> None:
+    path = tmp_path / "all.gavotte.zip"
+    with Library(tmp_path / "one") as one:
+        solo = one.add_solo(ferry(), in_doubt=2)
+        one.add_lick(a_lick(solo))
+        shares = archived(one, path)
+        assert shares[-1] == 1
+        before = (one.solos()[0], one.licks()[0])
+    with zipfile.ZipFile(path) as archive:
+        names = archive.namelist()
+        score = next(name for name in names if name.startswith("solos/") and name.endswith(".musicxml"))
+        assert len(open_score(archive.read(score)).solo().solo.notes) == len(ferry().notes)
+    with Library(tmp_path / "two") as two:
+        two.add_solo(replace(ferry(), title="Mine"))
+        add_contents(two, read_archive(path))
+        assert {entry.title for entry in two.solos()} == {"Mine", ferry().title}
+        came = next(entry for entry in two.solos() if entry.title == ferry().title)
+        assert two.solo(came.id) == ferry()
+        assert came.in_doubt == before[0].in_doubt
+        assert two.licks()[0].solo_id == came.id
+        assert two.lick(two.licks()[0].id).labels == a_lick(solo).labels
+
+
+def test_an_archive_that_is_given_up_leaves_no_file(tmp_path: Path) -> None:
+    with Library(tmp_path / "one") as library:
+        for _ in range(3):
+            library.add_solo(ferry())
+        steps = write_archive(library, tmp_path / "all.zip")
+        next(steps)
+        steps.close()  # type: ignore[attr-defined]
+    assert [path.name for path in tmp_path.iterdir()] == ["one"]
+
+
+def _zip(path: Path, **members: str) -> Path:
+    with zipfile.ZipFile(path, "w") as archive:
+        for name, text in members.items():
+            archive.writestr(f"{name}.json", text)
+    return path
+
+
+@pytest.mark.parametrize(
+    ("members", "message"),
+    [
+        ({}, "does not hold"),
+        ({"library": "[]"}, "no Gavotte library"),
+        ({"library": "{"}, "does not hold"),
+        ({"library": json.dumps({"format": "gavotte-library", "version": 9})}, "newer"),
+        ({"library": json.dumps({"format": "gavotte-library", "version": 1})}, "does not hold"),
+        (
+            {
+                "library": json.dumps(
+                    {"format": "gavotte-library", "version": 1, "solos": [{"id": "x", "file": "a.json"}], "licks": []}
+                ),
+                "a": "{}",
+            },
+            "no Gavotte solo",
+        ),
+    ],
+)
+def test_archives_that_hold_no_library_are_refused(tmp_path: Path, members: dict[str, str], message: str) -> None:
+    with pytest.raises(FormatError, match=message):
+        read_archive(_zip(tmp_path / "x.zip", **members))
+
+
+def test_a_cut_archive_is_refused(tmp_path: Path) -> None:
+    path = tmp_path / "all.zip"
+    with Library(tmp_path / "one") as library:
+        library.add_solo(ferry())
+        archived(library, path)
+    path.write_bytes(path.read_bytes()[:-200])
+    with pytest.raises(FormatError, match="damaged"):
+        read_archive(path)
