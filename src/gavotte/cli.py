@@ -31,7 +31,7 @@ def _window(given: list[str]) -> int:
         description="Name every note of a transcribed solo. "
         "“gavotte label FILE” prints the labels of a passage file instead of opening the window.",
     )
-    parser.add_argument("files", nargs="*", type=Path, metavar="FILE", help="MusicXML files to import and open")
+    parser.add_argument("files", nargs="*", type=Path, metavar="FILE", help="MusicXML or MIDI files to import and open")
     parser.add_argument("--demo", action="store_true", help="open the demo library")
     parser.add_argument("--fresh", action="store_true", help="with --demo: build the demo library anew")
     parser.add_argument("--library", type=Path, metavar="FOLDER", help="use the library in this folder")
@@ -41,12 +41,17 @@ def _window(given: list[str]) -> int:
     folder = options.library or (data / "demo" if options.demo else data / "library")
     if options.demo:
         from gavotte.demo.build import build_demo
+        from gavotte.library.errors import LibraryError
 
-        build_demo(folder, fresh=options.fresh)
+        try:
+            build_demo(folder, fresh=options.fresh)
+        except LibraryError as error:
+            print(f"gavotte: {error}", file=sys.stderr)
+            return 1
     from gavotte.desktop.app import run
 
     settings = Path(platformdirs.user_config_dir(APP)) / ("demo.ini" if options.demo else "gavotte.ini")
-    return run(folder, settings, options.files)
+    return run(folder, settings, options.files, Path(platformdirs.user_log_dir(APP)) / "gavotte.log")
 
 
 def _label(given: list[str]) -> int:

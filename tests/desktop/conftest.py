@@ -35,6 +35,10 @@ def open_window(qtbot: QtBot, tmp_path: Path) -> Iterator[OpenWindow]:
     opened: list[tuple[MainWindow, Library]] = []
 
     def opener(folder: Path) -> MainWindow:
+        for _, before in opened:
+            # One window at a time holds a library; the one before has ended.
+            if before.folder == folder:
+                before.close()
         library = Library(folder)
         settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
         window = MainWindow(library, settings)

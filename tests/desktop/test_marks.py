@@ -15,6 +15,7 @@ from tests.conftest import make_solo
 from gavotte.desktop.keyboard_strip import KeyboardStrip
 from gavotte.desktop.page.lane_item import room_above
 from gavotte.desktop.page.lane_marks import mark_height, paint_mark
+from gavotte.desktop.page.line_item import LineParts
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.theme.icons import icon
 from gavotte.engraving.engraver import Engraver
@@ -110,7 +111,7 @@ def test_the_keyboard_shows_tones_scale_and_note(qapp: QApplication, qtbot: QtBo
     Articulation.GHOST, Articulation.TENUTO, Articulation.MARCATO,
 ])  # fmt: skip
 def test_every_articulation_leaves_ink(qtbot: QtBot, articulation: Articulation) -> None:
-    page = PageView(Engraver(), show_lane=False)
+    page = PageView(Engraver(), parts=LineParts(lane=False, degrees=False))
     qtbot.addWidget(page)
     page.resize(900, 300)
     page.show()

@@ -155,7 +155,7 @@ def test_every_edit_is_saved_by_itself(qtbot: QtBot, at_ferry: MainWindow) -> No
 
 def test_the_whole_window_works_in_both_themes_and_small(at_ferry: MainWindow) -> None:
     at_ferry.resize(1024, 700)
-    for action in at_ferry._theme_actions.values():
+    for action in at_ferry.menus.look_actions.values():
         action.trigger()
         QApplication.processEvents()
         background = at_ferry.label.page.grab().toImage().pixelColor(300, 20)

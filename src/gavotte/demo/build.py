@@ -7,6 +7,7 @@ from pathlib import Path
 
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
+from gavotte.library.lock import FolderLock
 from gavotte.library.store import DATABASE, Library
 from gavotte.vocabulary.lick import keep_lick
 
@@ -14,10 +15,12 @@ from gavotte.vocabulary.lick import keep_lick
 def build_demo(folder: Path, fresh: bool = False) -> None:
     """Put the demo solos and licks into the library in ``folder``, unless it is there already.
 
-    With ``fresh`` what is there is deleted first.
+    With ``fresh`` what is there is deleted first. Raises LibraryError, LibraryInUseError where a window has it open.
     """
     if fresh and folder.exists():
+        lock = FolderLock(folder)
         shutil.rmtree(folder)
+        lock.release()
     if (folder / DATABASE).exists():
         return
     with Library(folder) as library:

@@ -4,15 +4,23 @@ from __future__ import annotations
 
 import os
 import sys
+from contextlib import suppress
+from datetime import UTC, datetime
 from pathlib import Path
 
-from PyQt6.QtCore import QSettings, QTimer
+from PyQt6.QtCore import QSettings, Qt, QTimer
+from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.mishaps import LOG, Rescue, start_log
+from gavotte.desktop.single import Doorman, hand_over
 from gavotte.desktop.theme.type import BODY, font, load_fonts
-from gavotte.library.errors import LibraryError
-from gavotte.library.store import Library
+from gavotte.library.backups import Backup, list_backups, put_in_place
+from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
+from gavotte.library.store import DATABASE, Library
+
+DESKTOP_ID = "org.gavotte.Gavotte"
 
 
 def make_application() -> QApplication:
@@ -26,31 +34,86 @@ def make_application() -> QApplication:
         ):
             print("There is no display here: Gavotte runs without a window.", file=sys.stderr)
             os.environ["QT_QPA_PLATFORM"] = "offscreen"
+        QGuiApplication.setHighDpiScaleFactorRoundingPolicy(Qt.HighDpiScaleFactorRoundingPolicy.PassThrough)
         app = QApplication(["gavotte"])
     app.setApplicationName("gavotte")
     app.setApplicationDisplayName("Gavotte")
+    app.setDesktopFileName(DESKTOP_ID)
     load_fonts()
     app.setFont(font(BODY))
     app.setStyle("Fusion")
     return app
 
 
-def run(library_folder: Path, settings_file: Path, files: list[Path]) -> int:
-    """Open the window on a library, import ``files``, and stay until it is closed. Gives the exit status."""
+def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: Path) -> int:
+    """Open the window on a library, import ``files``, and stay until it is closed. Gives the exit status.
+
+    Where a window has this library open already, the files go there.
+    """
     app = make_application()
-    try:
-        library = Library(library_folder)
-    except LibraryError as error:
-        print(error, file=sys.stderr)
-        QMessageBox.critical(None, "Gavotte", str(error))
+    start_log(log_file)
+    library = _open_or_hand_over(library_folder, files)
+    if library is None:
+        return 0
+    if isinstance(library, str):
+        print(library, file=sys.stderr)
+        QMessageBox.critical(None, "Gavotte", library)
         return 1
     with library:
         window = MainWindow(library, QSettings(str(settings_file), QSettings.Format.IniFormat))
+        rescue = Rescue(window.session.save, window.notice.say, log_file)
+        rescue.install()
+        doorman = Doorman(library_folder, window)
+        doorman.called.connect(window.welcome)
         window.show()
         if files:
             window.import_files(files)
         # The window comes first; by the time somebody presses Play the sound is ready.
         QTimer.singleShot(300, window.transport.warm_up)
         status = app.exec()
+        doorman.close()
         window.session.save()
         return status
+
+
+def _open_or_hand_over(folder: Path, files: list[Path]) -> Library | str | None:
+    """The open library, None where another window took the files, or what keeps it from being opened."""
+    try:
+        return Library(folder)
+    except LibraryInUseError as error:
+        return None if hand_over(folder, files) else str(error)
+    except DamagedLibraryError as error:
+        LOG.error("%s", error)
+        return _mended(folder, str(error))
+    except LibraryError as error:
+        return str(error)
+
+
+def _mended(folder: Path, why: str) -> Library | str:
+    """The library from its latest backup, if the user wants that."""
+    backup = next(iter(list_backups(folder)), None)
+    if backup is None:
+        return f"{why} There is no backup. Move the file away to start with an empty library."
+    if not ask_for_backup(why, backup):
+        return why
+    try:
+        put_in_place(folder, folder / DATABASE, backup.path, datetime.now(UTC))
+        return Library(folder)
+    except (OSError, LibraryError) as error:
+        return f"The backup could not be put in place: {error}"
+
+
+def ask_for_backup(why: str, backup: Backup) -> bool:
+    """Ask whether a damaged library is to be replaced by a backup; the damaged file is kept in any case."""
+    made = backup.made.astimezone().strftime("%d %B %Y, %H:%M")
+    box = QMessageBox(
+        QMessageBox.Icon.Warning,
+        "Gavotte",
+        f"{why}\n\nThe latest backup is of {made} ({backup.solos} solos, {backup.licks} licks). "
+        "The damaged file is kept beside it, whatever you choose.",
+    )
+    take = box.addButton("Go on with the backup", QMessageBox.ButtonRole.AcceptRole)
+    box.addButton("Leave everything", QMessageBox.ButtonRole.RejectRole)
+    with suppress(KeyboardInterrupt):
+        box.exec()
+    return box.clickedButton() is take

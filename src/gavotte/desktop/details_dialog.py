@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PyQt6.QtWidgets import QCheckBox, QFormLayout, QHBoxLayout, QLabel, QLineEdit, QWidget
+from PyQt6.QtWidgets import QFormLayout, QHBoxLayout, QLabel, QLineEdit, QWidget
 
-from gavotte.desktop.choice import Choice
+from gavotte.desktop.choice import Choice, Tick
 from gavotte.desktop.dialogs import Dialog
 from gavotte.solo.document import Instrument, Solo
 from gavotte.solo.edits import with_details
@@ -50,7 +50,7 @@ class DetailsDialog(Dialog):
         for mode in _MODES:
             self.mode.addItem(mode, mode)
         _choose(self.mode, region.key.mode, region.key.mode)
-        self.blues = QCheckBox("A blues")
+        self.blues = Tick("A blues")
         self.blues.setChecked(region.blues)
         self._lay_out()
 

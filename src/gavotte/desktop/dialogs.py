@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.choice import Tick
 from gavotte.desktop.rows import RowList
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.words import counted
@@ -30,15 +31,15 @@ class Dialog(QDialog):
         layout.addLayout(self.content, 1)
         row = QHBoxLayout()
         row.addStretch(1)
-        cancel = QPushButton("Cancel")
-        cancel.setToolTip("Leave everything as it is (Esc)")
-        cancel.clicked.connect(self.reject)
+        self.no = QPushButton("Cancel")
+        self.no.setToolTip("Leave everything as it is (Esc)")
+        self.no.clicked.connect(self.reject)
         self.yes = QPushButton(yes)
         self.yes.setObjectName("primary")
         self.yes.setDefault(True)
         self.yes.setToolTip(f"{yes} (Enter)")
         self.yes.clicked.connect(self.accept)
-        row.addWidget(cancel)
+        row.addWidget(self.no)
         row.addWidget(self.yes)
         layout.addLayout(row)
 
@@ -62,7 +63,7 @@ class VoiceDialog(Dialog):
             )
         self.voices.setCurrentRow(0)
         self.voices.itemActivated.connect(lambda _: self.accept())
-        self.as_heard = QCheckBox("Play the repeats out, bar by bar as they are heard")
+        self.as_heard = Tick("Play the repeats out, bar by bar as they are heard")
         self.as_heard.setToolTip("Without this every bar comes once, as it is written")
         self.as_heard.setChecked(True)
         self.as_heard.setVisible(score.has_repeats)

@@ -4,14 +4,20 @@ from __future__ import annotations
 
 import os
 import tempfile
+from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QObject, QSettings, pyqtSignal
-from PyQt6.QtGui import QPageSize
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
-from gavotte.desktop.sheet_pdf import Sheet, SheetJob
+from gavotte.desktop.paper.pages import SheetPages
+from gavotte.desktop.paper.pdf import set_as_pdf
+from gavotte.desktop.paper.picture import picture_steps
+from gavotte.desktop.paper.setup import read_setup
+from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.work import Steps
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.midi_write import write_midi
 from gavotte.formats.musicxml_write import write_musicxml
@@ -36,11 +42,11 @@ class ExportFormat:
 SCORE = ExportFormat("MusicXML score", ".musicxml")
 SCORE_WITH_DEGREES = ExportFormat("MusicXML score with degrees as lyrics", ".musicxml")
 NOTE_TABLE = ExportFormat("Table of notes and labels", ".csv")
-PAPER_A4 = ExportFormat("Sheet for printing, A4", ".pdf")
-PAPER_LETTER = ExportFormat("Sheet for printing, Letter", ".pdf")
+PAPER = ExportFormat("Sheet for printing", ".pdf")
+PNG = ExportFormat("Picture of the selection", ".png")
+SVG = ExportFormat("Drawing of the selection", ".svg")
 MIDI = ExportFormat("MIDI file: solo, chords and click", ".mid")
-EXPORT_FORMATS = (PAPER_A4, PAPER_LETTER, SCORE, SCORE_WITH_DEGREES, MIDI, NOTE_TABLE)
-_PAPER = {PAPER_A4: QPageSize.PageSizeId.A4, PAPER_LETTER: QPageSize.PageSizeId.Letter}
+EXPORT_FORMATS = (PAPER, SCORE, SCORE_WITH_DEGREES, MIDI, NOTE_TABLE, PNG, SVG)
 
 
 class Exporter(QObject):
@@ -53,35 +59,46 @@ class Exporter(QObject):
     def __init__(self, engraver: Engraver, settings: QSettings, window: QWidget) -> None:
         super().__init__(window)
         self._engraver, self._settings, self._window = engraver, settings, window
-        self._job: SheetJob | None = None
+        self._job: Steps | None = None
 
-    def choose(self, sheet: Sheet) -> None:
-        """Ask for a file and a format, and export."""
+    def choose(self, sheet: Sheet, wanted: ExportFormat | None = None) -> None:
+        """Ask for a file, and for a format unless one is ``wanted``, and export."""
         folder = Path(str(self._settings.value("folder", str(Path.home()))))
-        filters = {wanted.file_filter: wanted for wanted in EXPORT_FORMATS}
-        start = str(folder / suggested_name(sheet.solo, EXPORT_FORMATS[0]))
-        name, chosen = QFileDialog.getSaveFileName(self._window, "Export", start, ";;".join(filters))
+        filters = {known.file_filter: known for known in ([wanted] if wanted else EXPORT_FORMATS)}
+        usual = wanted or EXPORT_FORMATS[0]
+        start = str(folder / suggested_name(sheet.solo, usual))
+        name, found = QFileDialog.getSaveFileName(self._window, "Export", start, ";;".join(filters))
         if name:
-            path, wanted = Path(name), filters.get(chosen, EXPORT_FORMATS[0])
+            path, chosen = Path(name), filters.get(found, usual)
             known = {item.suffix for item in EXPORT_FORMATS}
-            self.export(sheet, path.with_suffix(wanted.suffix) if path.suffix in known else path, wanted)
+            self.export(sheet, path.with_suffix(chosen.suffix) if path.suffix in known else path, chosen)
 
     def export(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> None:
-        """Write a sheet to a file; a PDF is painted beside everything else."""
+        """Write a sheet to a file; what is painted is painted between events."""
         if not path.name.endswith(wanted.suffix):
             path = path.with_name(path.name + wanted.suffix)
-        if wanted not in _PAPER:
+        steps = self._painted(sheet, path, wanted)
+        if steps is None:
             self._write(path, exported(sheet, wanted))
             return
         self.cancel()
-        self._job = SheetJob(
-            sheet,
-            self._engraver,
-            _PAPER[wanted],
+        self._job = Steps(
+            steps,
             lambda share: self.busy.emit(f"Setting {path.name}: {round(100 * share)} %"),
-            lambda pdf: self._painted(path, pdf),
+            self._finished,
+            lambda error: self._not_done(path, error),
             self,
         )
+
+    def _painted(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> Iterator[float] | None:
+        """The steps in which a format is painted, or None where it is no painting."""
+        setup = read_setup(self._settings)
+        write = partial(self._write, path)
+        if wanted is PAPER:
+            return set_as_pdf(SheetPages(sheet, setup), self._engraver, write)
+        if wanted in (PNG, SVG):
+            return picture_steps(sheet, setup, self._engraver, wanted is SVG, write)
+        return None
 
     def cancel(self) -> None:
         """Stop the sheet that is being painted, if there is one."""
@@ -90,10 +107,13 @@ class Exporter(QObject):
             self._job = None
             self.busy.emit("")
 
-    def _painted(self, path: Path, pdf: bytes) -> None:
+    def _finished(self) -> None:
         self._job = None
         self.busy.emit("")
-        self._write(path, pdf)
+
+    def _not_done(self, path: Path, error: Exception) -> None:
+        self._finished()
+        self.failed.emit(f"{path.name} was not written: {error}")
 
     def _write(self, path: Path, data: bytes) -> None:
         try:

@@ -7,21 +7,12 @@ from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QSettings, Qt
-from PyQt6.QtGui import (
-    QAction,
-    QActionGroup,
-    QCloseEvent,
-    QDragEnterEvent,
-    QDropEvent,
-    QKeySequence,
-    QUndoGroup,
-)
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QUndoGroup
 from PyQt6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
     QLabel,
     QMainWindow,
-    QMenu,
     QPushButton,
     QStackedWidget,
     QVBoxLayout,
@@ -33,22 +24,28 @@ from gavotte.desktop.desks.shelf import ShelfDesk
 from gavotte.desktop.desks.vocabulary import VocabularyDesk
 from gavotte.desktop.details_dialog import DetailsDialog
 from gavotte.desktop.dialogs import LickDialog
-from gavotte.desktop.exporting import Exporter
-from gavotte.desktop.help import show_about, show_keys
+from gavotte.desktop.exporting import PAPER, Exporter
 from gavotte.desktop.importing import Importer
+from gavotte.desktop.key_map import LIST_KEYS, PAGE_KEYS, KeyMap, groups_of
+from gavotte.desktop.library_dialog import LibraryDialog
 from gavotte.desktop.library_edits import LibraryEdits
+from gavotte.desktop.menus import Menus
 from gavotte.desktop.notice import Notice
 from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.paper.dialog import PaperDialog
+from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.transport import Transport
 from gavotte.desktop.playback.transport_bar import TransportBar
 from gavotte.desktop.playing import Playing
-from gavotte.desktop.rail import DESKS, Rail
+from gavotte.desktop.preferences import PreferencesDialog
+from gavotte.desktop.rail import Rail
+from gavotte.desktop.recent import recent_solos, remember
 from gavotte.desktop.session import SoloSession
-from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.icons import icon
-from gavotte.desktop.theme.palette import DAY, THEMES, Palette
+from gavotte.desktop.theme.look import FOLLOW_SYSTEM, palette_for
+from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.stylesheet import style_sheet
-from gavotte.desktop.words import FUNCTION_KEYS, FUNCTION_WORDS, counted
+from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
 from gavotte.formats.opening import MIDI_SUFFIXES, SCORE_SUFFIXES
@@ -62,10 +59,12 @@ class MainWindow(QMainWindow):
     def __init__(self, library: Library, settings: QSettings) -> None:
         super().__init__()
         self._library, self._settings = library, settings
+        self.palette_in_use: Palette | None = None
+        self._look = FOLLOW_SYSTEM
         self.setWindowTitle("Gavotte")
         self.setAcceptDrops(True)
         self.setMinimumSize(900, 600)
-        engraver = Engraver()
+        self._engraver = engraver = Engraver()
         self.session = SoloSession(library, self)
         self.shelf = ShelfDesk(library)
         self.label = LabelDesk(self.session, engraver)
@@ -79,15 +78,19 @@ class MainWindow(QMainWindow):
         self.notice = Notice()
         self.lick_dialog: LickDialog | None = None
         self.details_dialog: DetailsDialog | None = None
+        self.preferences_dialog: PreferencesDialog | None = None
+        self.library_dialog: LibraryDialog | None = None
+        self.paper_dialog: PaperDialog | None = None
         self.library_edits = LibraryEdits(library, self)
         self._undo = QUndoGroup(self)
         self._undo.addStack(self.library_edits.undo_stack)
         self._undo.addStack(self.session.undo_stack)
         self._desks: dict[str, QWidget] = {"shelf": self.shelf, "label": self.label, "vocabulary": self.vocabulary}
         self._lay_out()
-        self._make_actions()
+        self.menus = Menus(self, self._undo)
+        self.key_map = KeyMap(self)
         self._connect()
-        self.set_theme(THEMES.get(str(settings.value("theme", DAY.name)), DAY))
+        self.set_look(str(settings.value("look", FOLLOW_SYSTEM)))
         self._restore()
         self.vocabulary.refresh()
         self._restore_work()
@@ -118,6 +121,7 @@ class MainWindow(QMainWindow):
         self._stop.setToolTip("Stop what is going on")
         self._stop.clicked.connect(self.importer.cancel)
         self._stop.clicked.connect(self.exporter.cancel)
+        self._stop.clicked.connect(self._stop_library_work)
         self._stop.hide()
         bar = self.statusBar()
         assert bar is not None
@@ -126,142 +130,18 @@ class MainWindow(QMainWindow):
         bar.addPermanentWidget(self._sound)
         bar.addPermanentWidget(self._saved)
 
-    def _make_actions(self) -> None:
-        bar = self.menuBar()
-        assert bar is not None
-        self._file_menu(_menu(bar.addMenu("&File")))
-        self._edit_menu(_menu(bar.addMenu("&Edit")))
-        self._label_menu(_menu(bar.addMenu("&Label")))
-        self._play_menu(_menu(bar.addMenu("&Play")))
-        self._view_menu(_menu(bar.addMenu("&View")))
-        self._help_menu(_menu(bar.addMenu("&Help")))
-
-    def _action(
-        self, menu: QMenu, text: str, keys: str, then: Callable[[], object], scope: QWidget | None = None
-    ) -> QAction:
-        """A menu entry; with ``scope`` its shortcut works only there."""
-        action = QAction(text, self)
-        if keys:
-            action.setShortcut(QKeySequence(keys))
-        action.triggered.connect(lambda: then())
-        menu.addAction(action)
-        if scope is not None:
-            action.setShortcutContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
-            scope.addAction(action)
-        return action
-
-    def _file_menu(self, menu: QMenu) -> None:
-        self.import_action = self._action(menu, "Import a solo…", "Ctrl+I", self.choose_files)
-        self.export_action = self._action(menu, "Export…", "Ctrl+E", self.choose_export)
-        menu.addSeparator()
-        self._action(menu, "Quit", "Ctrl+Q", self.close)
-
-    def _edit_menu(self, menu: QMenu) -> None:
-        undo = self._undo.createUndoAction(self, "Undo")
-        redo = self._undo.createRedoAction(self, "Redo")
-        assert undo is not None
-        assert redo is not None
-        undo.setShortcut(QKeySequence("Ctrl+Z"))
-        redo.setShortcuts([QKeySequence("Ctrl+Shift+Z"), QKeySequence("Ctrl+Y")])
-        # The group hands these over: without a reference of our own they would be gone.
-        self._undo_actions = (undo, redo)
-        menu.addActions([undo, redo])
-        menu.addSeparator()
-        self.details_action = self._action(menu, "Details of the solo…", "Ctrl+D", self.change_details)
-        self.delete_action = self._action(menu, "Delete", "", self._delete_current)
-
-    def _label_menu(self, menu: QMenu) -> None:
-        self._label_actions: list[QAction] = []
-        for function, word in FUNCTION_WORDS.items():
-            self._label_actions.append(
-                self._action(
-                    menu,
-                    f"Call it {word.lower()}",
-                    FUNCTION_KEYS[function],
-                    partial(self.session.decide, function),
-                    self.label,
-                )
-            )
-        self._label_actions.append(
-            self._action(menu, "Take the decision back", "Backspace", self.session.take_back, self.label)
-        )
-        menu.addSeparator()
-        page = self.label.page
-        self._label_actions += [
-            self._action(menu, "Next note in doubt", "Tab", partial(self.session.select_in_doubt, 1), page),
-            self._action(menu, "Previous note in doubt", "Shift+Tab", partial(self.session.select_in_doubt, -1), page),
-            self._action(menu, "Go to the note card", "F6", self._switch_focus, self.label),
-        ]
-        # Qt has a key of its own for Tab with Shift.
-        self._label_actions[-2].setShortcuts([QKeySequence("Shift+Tab"), QKeySequence("Shift+Backtab")])
-        menu.addSeparator()
-        self.keep_action = self._action(menu, "Keep as lick…", "K", self.keep_lick, self.label)
-        self._label_actions.append(self.keep_action)
-
-    def _play_menu(self, menu: QMenu) -> None:
-        bar = self.transport_bar
-        self._play_actions: list[QAction] = []
-        for text, keys, then in (
-            ("Play or stop", "Space", self.playing.toggle),
-            ("Loop", "L", bar.loop.toggle),
-            ("Slower", "[", bar.slower),
-            ("Faster", "]", bar.faster),
-            ("Tempo as it is", "=", bar.as_it_is),
-        ):
-            action = self._action(menu, text, keys, then, self.label.page)
-            self.vocabulary.page.addAction(action)
-            self._play_actions.append(action)
-        # The list of licks has no use for the space bar of its own.
-        self.vocabulary.licks.addAction(self._play_actions[0])
-        menu.addSeparator()
-        self._note_actions = [
-            self._action(menu, "Hear the note", "Return", self._hear_note, self.label.page),
-            self._action(menu, "A semitone up", "Alt+Up", partial(self._move_notes, 1), self.label.page),
-            self._action(menu, "A semitone down", "Alt+Down", partial(self._move_notes, -1), self.label.page),
-        ]
-        self._play_actions += self._note_actions
-
-    def _hear_note(self) -> None:
+    def hear_note(self) -> None:
         solo, current = self.session.solo, self.session.current
         if solo is not None and current is not None:
             self.playing.preview(solo.note(current), solo)
 
-    def _move_notes(self, semitones: int) -> None:
+    def move_notes(self, semitones: int) -> None:
         note = self.session.move(semitones)
         if note is not None and self.session.solo is not None:
             self.playing.preview(note, self.session.solo)
 
     def _show_sound(self) -> None:
         self._sound.setText(self.transport.sound_words)
-
-    def _view_menu(self, menu: QMenu) -> None:
-        for name, word, keys in DESKS:
-            self._action(menu, word, keys, partial(self.show_desk, name))
-        menu.addSeparator()
-        self._zoom_actions = [
-            self._action(menu, "Larger", "Ctrl++", lambda: self._on_page(PageView.zoom_in)),
-            self._action(menu, "Smaller", "Ctrl+-", lambda: self._on_page(PageView.zoom_out)),
-            self._action(menu, "Fit the width", "Ctrl+0", lambda: self._on_page(PageView.zoom_to_fit)),
-        ]
-        self._zoom_actions[0].setShortcuts([QKeySequence("Ctrl++"), QKeySequence("Ctrl+=")])
-        menu.addSeparator()
-        self.written_action = QAction("Written pitch", self)
-        self.written_action.setCheckable(True)
-        self.written_action.setShortcut(QKeySequence("Ctrl+T"))
-        self.written_action.toggled.connect(self.set_written)
-        menu.addAction(self.written_action)
-        menu.addSeparator()
-        group = QActionGroup(self)
-        self._theme_actions: dict[str, QAction] = {}
-        for name, about in (("Day", "Day: paper and ink"), ("Stage", "Stage: for a dim room")):
-            action = self._action(menu, about, "", partial(self.set_theme, THEMES[name]))
-            action.setCheckable(True)
-            group.addAction(action)
-            self._theme_actions[name] = action
-
-    def _help_menu(self, menu: QMenu) -> None:
-        self._action(menu, "Keys", "Ctrl+/", partial(show_keys, self))
-        self._action(menu, "About Gavotte", "", partial(show_about, self))
 
     def _connect(self) -> None:
         self.rail.chosen.connect(self.show_desk)
@@ -298,6 +178,64 @@ class MainWindow(QMainWindow):
         for changed in (session.solo_opened, session.labels_changed):
             changed.connect(self._music_changed)
         session.failed.connect(self.notice.say)
+        hints = QGuiApplication.styleHints()
+        assert hints is not None
+        hints.colorSchemeChanged.connect(self._show_look)
+
+    # -- dialogs ------------------------------------------------------------------------------------
+
+    def show_keys(self) -> None:
+        """Lay the map of the keys that work now over the window."""
+        desk = self._stack.currentWidget()
+        extra = PAGE_KEYS if isinstance(desk, LabelDesk | VocabularyDesk) else LIST_KEYS
+        self.key_map.show_groups("Keys at this desk", groups_of(self.menus.bar, self.menus.belongs_here, extra))
+
+    def show_preferences(self) -> None:
+        """Show the preferences; what is changed there takes effect at once."""
+        dialog = self.preferences_dialog = PreferencesDialog(self, self._settings, self.transport.sound_words)
+        dialog.look_chosen.connect(self.set_look)
+        dialog.soundfont_chosen.connect(self.transport.use_soundfont)
+        dialog.open()
+
+    def show_library(self) -> None:
+        """Show the library with its backups."""
+        assert self.palette_in_use is not None
+        self.session.save()
+        dialog = self.library_dialog = LibraryDialog(self, self._library, self.palette_in_use)
+        dialog.about_to_change.connect(self._close_everything)
+        dialog.changed.connect(self._library_replaced)
+        dialog.told.connect(self._tell)
+        dialog.failed.connect(self.notice.say)
+        dialog.busy.connect(self._show_busy)
+        dialog.open()
+
+    def _stop_library_work(self) -> None:
+        if self.library_dialog is not None:
+            self.library_dialog.cancel()
+
+    def _close_everything(self) -> None:
+        self.transport.stop()
+        self.session.close()
+        self.session.solo_opened.emit()
+        self.library_edits.undo_stack.clear()
+
+    def _library_replaced(self) -> None:
+        self._library_changed()
+        if self.session.solo is None:
+            self.show_desk("shelf")
+
+    def welcome(self, files: list[Path]) -> None:
+        """Come to the front for a later start, with the files it was given."""
+        self.setWindowState((self.windowState() & ~Qt.WindowState.WindowMinimized) | Qt.WindowState.WindowActive)
+        self.show()
+        self.raise_()
+        self.activateWindow()
+        if files:
+            self.import_files(files)
+
+    def recent_solos(self) -> list[tuple[str, str]]:
+        """(id, title) of the solos opened last."""
+        return recent_solos(self._settings, self._library)
 
     # -- desks --------------------------------------------------------------------------------------
 
@@ -337,6 +275,7 @@ class MainWindow(QMainWindow):
             except (LibraryError, FormatError) as error:
                 self.notice.say(str(error))
                 return
+        remember(self._settings, solo_id)
         self.show_desk("label")
 
     def open_lick(self, lick_id: str) -> None:
@@ -350,14 +289,10 @@ class MainWindow(QMainWindow):
         else:
             self.notice.say("The solo this lick comes from is no longer on the shelf.")
 
-    def _on_page(self, change: Callable[[PageView], None]) -> None:
+    def on_page(self, change: Callable[[PageView], None]) -> None:
         desk = self._stack.currentWidget()
         if isinstance(desk, LabelDesk | VocabularyDesk):
             change(desk.page)
-
-    def _switch_focus(self) -> None:
-        target = self.label.card.device if self.label.page.hasFocus() else self.label.page
-        target.setFocus()
 
     # -- import -------------------------------------------------------------------------------------
 
@@ -398,6 +333,18 @@ class MainWindow(QMainWindow):
         sheet = self.sheet()
         if sheet is not None:
             self.exporter.choose(sheet)
+
+    def show_paper(self) -> None:
+        """Show the page setup of what is shown, with its pages."""
+        sheet = self.sheet()
+        if sheet is None:
+            return
+        assert self.palette_in_use is not None
+        dialog = self.paper_dialog = PaperDialog(self, sheet, self._engraver, self._settings, self.palette_in_use)
+        dialog.pdf_wanted.connect(partial(self.exporter.choose, sheet, PAPER))
+        dialog.told.connect(self._tell)
+        dialog.failed.connect(self.notice.say)
+        dialog.open()
 
     def _show_busy(self, name: str) -> None:
         self._busy.setText(name)
@@ -462,7 +409,7 @@ class MainWindow(QMainWindow):
         self.vocabulary.refresh()
         self._show_counts()
 
-    def _delete_current(self) -> None:
+    def delete_current(self) -> None:
         if self._stack.currentWidget() is self.vocabulary:
             self.vocabulary.delete_current()
         elif self._stack.currentWidget() is self.shelf:
@@ -470,15 +417,26 @@ class MainWindow(QMainWindow):
 
     # -- state --------------------------------------------------------------------------------------
 
+    def set_look(self, name: str) -> None:
+        """Show everything in a theme, or with FOLLOW_SYSTEM in light and dark as the desktop has it."""
+        name = name if name in self.menus.look_actions else FOLLOW_SYSTEM
+        self._look = name
+        self._settings.setValue("look", name)
+        self.menus.look_actions[name].setChecked(True)
+        self._show_look()
+
+    def _show_look(self) -> None:
+        palette = palette_for(self._look)
+        if palette is not self.palette_in_use:
+            self.set_theme(palette)
+
     def set_theme(self, palette: Palette) -> None:
-        """Show everything in a theme."""
-        self._settings.setValue("theme", palette.name)
+        """Paint everything in a palette."""
         self.palette_in_use = palette
         self.importer.palette_in_use = palette
         self.setStyleSheet(style_sheet(palette))
         self.setWindowIcon(icon("mark", palette.accent, 64))
-        self._theme_actions[palette.name].setChecked(True)
-        for part in (self.rail, self.shelf, self.label, self.vocabulary, self.transport_bar):
+        for part in (self.rail, self.shelf, self.label, self.vocabulary, self.transport_bar, self.key_map):
             part.set_palette(palette)
 
     def set_written(self, written: bool) -> None:
@@ -488,7 +446,7 @@ class MainWindow(QMainWindow):
         self.vocabulary.set_written(written)
 
     def _restore(self) -> None:
-        self.written_action.setChecked(self._settings.value("written", False, type=bool))
+        self.menus.written_action.setChecked(self._settings.value("written", False, type=bool))
         geometry = self._settings.value("geometry")
         if geometry is not None:
             self.restoreGeometry(geometry)
@@ -533,17 +491,8 @@ class MainWindow(QMainWindow):
 
     def _show_enabled(self) -> None:
         at_label = self._stack.currentWidget() is self.label and self.session.solo is not None
-        for action in self._label_actions:
-            action.setEnabled(at_label)
         at_vocabulary = self._stack.currentWidget() is self.vocabulary
-        self.export_action.setEnabled(self.vocabulary.has_lick if at_vocabulary else self.session.solo is not None)
-        self.keep_action.setEnabled(at_label and len(self.session.selected()) > 1)
-        self.details_action.setEnabled(at_label)
-        self.delete_action.setEnabled(not at_label)
-        for action in self._play_actions:
-            action.setEnabled(at_label or (at_vocabulary and self.vocabulary.has_lick))
-        for action in self._note_actions:
-            action.setEnabled(at_label and self.session.current is not None)
+        self.menus.enable(at_label, at_vocabulary, self.vocabulary.has_lick)
         title = self.session.solo.title if self.session.solo is not None and at_label else ""
         self.setWindowTitle(f"{title} – Gavotte" if title else "Gavotte")
 
@@ -560,10 +509,6 @@ class MainWindow(QMainWindow):
         self._keep_work()
         self.importer.cancel()
         self.exporter.cancel()
+        self._stop_library_work()
         self.transport.close()
         super().closeEvent(event)
-
-
-def _menu(menu: QMenu | None) -> QMenu:
-    assert menu is not None
-    return menu

@@ -1,11 +1,11 @@
-"""Work beside the interface: run a function in another thread and hear of its end in this one."""
+"""Work beside the interface: a function in another thread, or small steps between events in this one."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Generator, Iterator
 from typing import Any
 
-from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
+from PyQt6.QtCore import QObject, QRunnable, QThreadPool, QTimer, pyqtSignal
 
 
 class _Signals(QObject):
@@ -64,3 +64,44 @@ def run_beside(
     assert pool is not None
     pool.start(job)
     return job
+
+
+class Steps(QObject):
+    """Work in this thread, in small steps between events. Each step yields the share that is done.
+
+    ``cancel`` stops it; nothing more is heard of it then.
+    """
+
+    def __init__(
+        self,
+        steps: Iterator[float],
+        on_progress: Callable[[float], None],
+        on_done: Callable[[], None],
+        on_failed: Callable[[Exception], None],
+        parent: QObject,
+    ) -> None:
+        super().__init__(parent)
+        self._steps = steps
+        self._on_progress, self._on_done, self._on_failed = on_progress, on_done, on_failed
+        self._timer = QTimer(self)
+        self._timer.timeout.connect(self._step)
+        self._timer.start(0)
+
+    def cancel(self) -> None:
+        """Stop, and clean up what was begun."""
+        self._timer.stop()
+        if isinstance(self._steps, Generator):
+            self._steps.close()
+
+    def _step(self) -> None:
+        try:
+            share = next(self._steps, None)
+        except Exception as error:
+            self._timer.stop()
+            self._on_failed(error)
+            return
+        if share is None:
+            self._timer.stop()
+            self._on_done()
+        else:
+            self._on_progress(share)

@@ -42,6 +42,18 @@ _OPTIONS = {
 }
 
 
+@dataclass(frozen=True)
+class LineFormat:
+    """How wide a full line is, in engraver units, and how many bars go on it."""
+
+    width: float = LINE_WIDTH
+    bars: int = BARS_PER_LINE
+
+
+PAGE_LINES = LineFormat()
+"""The lines of the page on the screen."""
+
+
 class EngravingError(RuntimeError):
     """The engraver could not set a line."""
 
@@ -194,22 +206,27 @@ class Engraver:
         last: int,
         degrees: dict[str, str],
         staff: Staff | None = None,
+        shape: LineFormat = PAGE_LINES,
     ) -> list[EngravedLine]:
         """Set bars ``first`` up to ``last``; a line too dense for its width comes back as two or more."""
         staff = staff or staff_for(notation.solo)
         source = line_mei(notation, first, last, staff, degrees)
-        share = _share_of_width(notation, first, last)
-        drawing = self._draw(source, share)
+        share = _share_of_width(notation, first, last, shape.bars)
+        drawing = self._draw(source, share * shape.width)
         if drawing.systems > 1 and share < 1:
-            drawing = self._draw(source, 1.0)
+            drawing = self._draw(source, shape.width)
         if drawing.systems > 1 and last - first > 1:
             half = first + max(1, min(drawing.bars_in_first_system, (last - first + 1) // 2))
-            return self.line(notation, first, half, degrees, staff) + self.line(notation, half, last, degrees, staff)
+            return [
+                line
+                for start, stop in ((first, half), (half, last))
+                for line in self.line(notation, start, stop, degrees, staff, shape)
+            ]
         return [EngravedLine(first, last, drawing, source)]
 
-    def _draw(self, source: Line, share: float) -> Drawing:
-        """What verovio makes of a line on a page that is ``share`` of a full line's width."""
-        width = round(LINE_WIDTH / 10 * share)
+    def _draw(self, source: Line, line_width: float) -> Drawing:
+        """What verovio makes of a line on a page that is ``line_width`` engraver units wide."""
+        width = round(line_width / 10)
         if width != self._width:
             self._width = width
             self._toolkit.setOptions({"pageWidth": width})
@@ -219,12 +236,12 @@ class Engraver:
         return self._reader.read(self._toolkit.renderToSVG(1))
 
 
-def _share_of_width(notation: Notation, first: int, last: int) -> float:
-    """The last line of a solo is only as wide as its bars are long; four bars of four make a full line."""
+def _share_of_width(notation: Notation, first: int, last: int, bars: int) -> float:
+    """The last line of a solo is only as wide as its bars are long; ``bars`` of four beats make a full line."""
     if last < len(notation):
         return 1.0
     length = float(sum(bar.length for bar in notation.grid.bars[first:last]))
-    return min(1.0, 0.1 + 0.9 * length / (4 * BARS_PER_LINE))
+    return min(1.0, 0.1 + 0.9 * length / (4 * bars))
 
 
 def line_breaks(notation: Notation, per_line: int = BARS_PER_LINE) -> list[tuple[int, int]]:

@@ -8,12 +8,14 @@ from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayou
 from gavotte.desktop.elided import ElidedLabel
 from gavotte.desktop.note_card import NoteCard
 from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.page.spoken import spoken_selection
+from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.session import SoloSession
-from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
 from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
 
 
 class LabelDesk(QWidget):
@@ -114,7 +116,12 @@ class LabelDesk(QWidget):
             self._session.labels,
             " · ".join(part for part in parts if part),
             concert=(self._session.solo, concert) if self._session.written else None,
+            selected=self._session.selected(),
         )
+
+    def switch_focus(self) -> None:
+        """From the page to the note card, or back."""
+        (self.card.device if self.page.hasFocus() else self.page).setFocus()
 
     def _next_in_doubt(self) -> None:
         self._session.select_in_doubt(1)
@@ -172,6 +179,15 @@ class LabelDesk(QWidget):
         self.doubts.setText(counted(number, "note in doubt", "notes in doubt") if number else "No notes in doubt")
         self.doubts.setToolTip("Go to the next note in doubt (Tab)" if number else "Every label is sure enough")
 
+    def _speak(self, selected: tuple[str, ...], label: Label | None) -> None:
+        session = self._session
+        if session.shown is None or session.frame is None or session.current is None:
+            self.page.setAccessibleName("The page")
+            return
+        grid, labels = session.frame.grid, session.labels
+        self.page.setAccessibleName(spoken_selection(session.shown, grid, labels, selected, session.current))
+        self.page.setAccessibleDescription(label.reason if label is not None else "")
+
     def _show_selection(self) -> None:
         session = self._session
         selected = session.selected()
@@ -179,7 +195,7 @@ class LabelDesk(QWidget):
         self.page.show_target(None)
         label = session.labels.get(session.current or "")
         self.card.setVisible(label is not None)
-        self.page.setAccessibleDescription(label.reason if label is not None else "")
+        self._speak(selected, label)
         if label is not None and session.shown is not None and session.frame is not None:
             self.card.show_note(session.shown, session.frame, label)
         self.keep.setEnabled(len(selected) > 1)

@@ -18,14 +18,17 @@ from PyQt6.QtWidgets import (
 )
 
 from gavotte.desktop.choice import Choice
+from gavotte.desktop.page.line_item import LineParts
 from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.page.spoken import spoken_selection
+from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.rows import RowList
-from gavotte.desktop.sheet_pdf import Sheet
 from gavotte.desktop.theme.palette import Palette
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
+from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.theory.key import Key
@@ -57,7 +60,7 @@ class VocabularyDesk(QWidget):
         self._selected: tuple[str, ...] = ()
         self.licks = RowList("Licks")
         self.licks.setFixedWidth(300)
-        self.page = PageView(engraver, numbered=False)
+        self.page = PageView(engraver, parts=LineParts(bar_numbers=False))
         self.page.setAccessibleName("The lick")
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -247,6 +250,7 @@ class VocabularyDesk(QWidget):
             f"From {lick.source.title}, {lick.source.place}{player}",
             numbered=False,
             concert=concert if self._written else None,
+            selected=self._selected,
         )
 
     def _laid_out(self, lick: Lick) -> tuple[Solo, dict[str, Label]]:
@@ -261,6 +265,11 @@ class VocabularyDesk(QWidget):
         low, high = sorted((notes.index(anchor), notes.index(current)))
         self._selected = tuple(notes[low : high + 1])
         self.page.set_selection(anchor, current, frozenset(self._selected))
+        sheet = self.sheet()
+        if sheet is not None:
+            grid = BarGrid(sheet.solo)
+            self.page.setAccessibleName(spoken_selection(sheet.solo, grid, sheet.labels, self._selected, current))
+            self.page.setAccessibleDescription(sheet.labels[current].reason if current in sheet.labels else "")
 
     def _rename(self) -> None:
         name = self.name.text().strip()

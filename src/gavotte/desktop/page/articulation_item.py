@@ -9,7 +9,7 @@ from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen
 from PyQt6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from gavotte.desktop.theme.type import font
-from gavotte.engraving.engraver import EngravedLine, PlacedNote
+from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, PlacedNote
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.solo.document import Articulation
 
@@ -40,7 +40,9 @@ class ArticulationItem(QGraphicsItem):
         self._colour, self._doubt = colour, doubt
         self._staff_top = line.staff[0]
         top, bottom = line.ink
-        self._box = QRectF(0, top - 3 * SP, 22000, bottom - top + 6 * SP)
+        self._box = QRectF(
+            0, top - 3 * SP, (line.barlines[-1] if line.barlines else LINE_WIDTH) + 2 * SP, bottom - top + 6 * SP
+        )
 
     def boundingRect(self) -> QRectF:
         return self._box

@@ -46,9 +46,17 @@ class LaneItem(QGraphicsItem):
     """Paints the lane; y 0 is the ground line."""
 
     def __init__(
-        self, notes: list[LaneNote], stretches: list[tuple[float, float]], palette: Palette, parent: QGraphicsItem
+        self,
+        notes: list[LaneNote],
+        stretches: list[tuple[float, float]],
+        palette: Palette,
+        parent: QGraphicsItem,
+        marks: bool = True,
+        degrees: bool = True,
     ) -> None:
         super().__init__(parent)
+        self._marks, self._degrees = marks, degrees
+        self._footnotes: dict[str, int] = {}
         self._notes, self._stretches, self._palette = notes, stretches, palette
         self._x = {note.note_id: note.x for note in notes}
         self._selected: frozenset[str] = frozenset()
@@ -56,13 +64,18 @@ class LaneItem(QGraphicsItem):
         self._right = stretches[-1][1] if stretches else 0.0
         self.above = room_above([note.label for note in notes])
         left = stretches[0][0] if stretches else 0.0
-        self._box = QRectF(left - SP, -self.above, self._right - left + 2 * SP, self.above + BELOW_GROUND)
+        self._box = QRectF(left - SP, -self.above, self._right - left + 2 * SP, self.above + BELOW_GROUND + 1.5 * SP)
 
     def set_selected(self, note_ids: frozenset[str]) -> None:
         """Show which notes are selected."""
         if note_ids != self._selected:
             self._selected = note_ids
             self.update()
+
+    def set_footnotes(self, numbers: dict[str, int]) -> None:
+        """Print a small number under the notes that have a footnote."""
+        self._footnotes = numbers
+        self.update()
 
     def set_target(self, note_id: str | None) -> None:
         """Ring the mark of a target."""
@@ -77,6 +90,18 @@ class LaneItem(QGraphicsItem):
         self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None, widget: QWidget | None = None
     ) -> None:
         assert painter is not None
+        if self._marks:
+            self._paint_marks(painter)
+        for note in self._notes:
+            if self._degrees:
+                self._paint_degree(painter, note, self._palette.function(note.label.function))
+            if note.note_id in self._footnotes:
+                self._paint_footnote(painter, note, self._footnotes[note.note_id])
+        if self._degrees:
+            self._paint_brackets(painter)
+        self._paint_target(painter)
+
+    def _paint_marks(self, painter: QPainter) -> None:
         palette = self._palette
         page = QColor(palette.page)
         self._paint_selection(painter)
@@ -91,9 +116,6 @@ class LaneItem(QGraphicsItem):
             colour = palette.function(note.label.function)
             target_x = self._x.get(note.label.target or "", note.x + 1)
             paint_mark(painter, note.x, 0.0, note.label, colour, page, target_x >= note.x)
-            self._paint_degree(painter, note, colour)
-        self._paint_brackets(painter)
-        self._paint_target(painter)
 
     def _paint_selection(self, painter: QPainter) -> None:
         painter.setPen(Qt.PenStyle.NoPen)
@@ -166,6 +188,13 @@ class LaneItem(QGraphicsItem):
         painter.setPen(colour)
         advance = QFontMetricsF(face).horizontalAdvance(text)
         painter.drawText(QPointF(note.x - advance / 2, 1.95 * SP), text)
+
+    def _paint_footnote(self, painter: QPainter, note: LaneNote, number: int) -> None:
+        face = font(1.35 * SP, 700)
+        painter.setFont(face)
+        painter.setPen(QColor(self._palette.faint_ink))
+        advance = QFontMetricsF(face).horizontalAdvance(str(number))
+        painter.drawText(QPointF(note.x - advance / 2, 3.95 * SP), str(number))
 
     def _paint_brackets(self, painter: QPainter) -> None:
         """Figures share a bracket under their degrees, open towards the target."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
 from PyQt6.QtWidgets import (
@@ -23,6 +25,33 @@ from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.solo.document import Section
 from gavotte.solo.label import Label
 
+
+@dataclass(frozen=True)
+class LineParts:
+    """What of a line is shown, besides its notes."""
+
+    lane: bool = True
+    degrees: bool = True
+    chords: bool = True
+    bar_numbers: bool = True
+    footnotes: bool = False
+
+    @property
+    def below_ground(self) -> float:
+        """Room the lane takes below its ground line, in engraver units."""
+        if self.footnotes:
+            return BELOW_GROUND + 1.3 * SP
+        return BELOW_GROUND if self.degrees else 1.0 * SP
+
+    @property
+    def under_staff(self) -> bool:
+        """Whether anything stands under the staff."""
+        return self.lane or self.degrees or self.footnotes
+
+
+ALL_PARTS = LineParts()
+"""What the page of a solo shows."""
+
 _QUIET_KINDS = {"staff", "barLine", "clef", "keySig", "meterSig", "ledgerLines"}
 
 
@@ -35,12 +64,11 @@ class LineItem(QGraphicsItem):
         labels: dict[str, Label],
         sections: tuple[Section, ...],
         palette: Palette,
-        show_lane: bool = True,
-        numbered: bool = True,
+        parts: LineParts = ALL_PARTS,
     ) -> None:
         super().__init__()
         self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemHasNoContents)
-        self.line, self._palette, self._show_lane, self._numbered = line, palette, show_lane, numbered
+        self.line, self._palette, self._parts = line, palette, parts
         self.labels = self._mine(labels)
         bars = line.source.bars
         self._sections = [
@@ -53,9 +81,10 @@ class LineItem(QGraphicsItem):
         self._selected: frozenset[str] = frozenset()
         high, low = line.ink
         self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP
-        self._room = room_above(list(self.labels.values()))
+        self._room = room_above(list(self.labels.values())) if parts.lane else 0.0
         self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + self._room
-        self._bottom = self.ground + BELOW_GROUND if show_lane else max(low, line.staff[1]) + 1.2 * SP
+        under = parts.under_staff
+        self._bottom = self.ground + parts.below_ground if under else max(low, line.staff[1]) + 1.2 * SP
         self._build_staff()
         self._build_chords()
         self._build_margin()
@@ -66,7 +95,8 @@ class LineItem(QGraphicsItem):
     @property
     def top(self) -> float:
         """Upper end of the line's room, in its own coordinates."""
-        return self._chord_y - 1.35 * CHORD_SIZE - (2.0 * SP if self._sections else 0.0)
+        above = self._chord_y - 1.35 * CHORD_SIZE if self._parts.chords else self._chord_y - 1.2 * SP
+        return above - (2.0 * SP if self._sections else 0.0)
 
     @property
     def height(self) -> float:
@@ -115,6 +145,11 @@ class LineItem(QGraphicsItem):
         if self.lane is not None:
             self.lane.set_selected(self._selected)
 
+    def set_footnotes(self, numbers: dict[str, int]) -> None:
+        """Number notes for the reasons at the foot of the page."""
+        if self.lane is not None:
+            self.lane.set_footnotes(numbers)
+
     def note_box(self, note_id: str) -> QRectF | None:
         """The room from chord symbols to degrees around a note, in scene coordinates."""
         items = self.note_items.get(note_id)
@@ -140,6 +175,8 @@ class LineItem(QGraphicsItem):
                 self.note_items.setdefault(note_id, []).append(item)
 
     def _build_chords(self) -> None:
+        if not self._parts.chords:
+            return
         edge = 0.0
         for placed in self.line.chords:
             item = ChordItem(placed.chord.symbol, QColor(self._palette.ink), self)
@@ -150,7 +187,7 @@ class LineItem(QGraphicsItem):
     def _build_margin(self) -> None:
         """Bar number at the start of the line, section letters where sections start."""
         first = self.line.source.bars[0].bar
-        if first.number > 1 and self._numbered:
+        if first.number > 1 and self._parts.bar_numbers:
             number = QGraphicsSimpleTextItem(str(first.number), self)
             number.setFont(font(1.5 * SP))
             number.setBrush(QColor(self._palette.faint_ink))
@@ -163,7 +200,7 @@ class LineItem(QGraphicsItem):
         text = QGraphicsSimpleTextItem(label, self)
         text.setFont(font(1.9 * SP, 700))
         text.setBrush(QColor(self._palette.accent))
-        text.setPos(x, self._chord_y - 1.35 * CHORD_SIZE - 2.2 * SP)
+        text.setPos(x, self.top - 0.2 * SP)
 
     def _build_tie_stubs(self) -> None:
         """Ties that run over the line's end or come from the line before."""
@@ -185,14 +222,14 @@ class LineItem(QGraphicsItem):
 
     def _build_lane(self) -> None:
         self.lane = None
-        if not self._show_lane:
+        if not self._parts.under_staff:
             return
         notes = [
             LaneNote(placed.note.id, placed.x, self.labels[placed.note.id])
             for placed in self.line.notes
             if placed.note.id in self.labels
         ]
-        self.lane = LaneItem(notes, self._stretches(), self._palette, self)
+        self.lane = LaneItem(notes, self._stretches(), self._palette, self, self._parts.lane, self._parts.degrees)
         self.lane.setPos(0, self.ground)
         self.lane.setZValue(-1)
         self.lane.set_selected(self._selected)

@@ -14,7 +14,7 @@ from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QResizeE
 from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphicsView, QWidget
 
 from gavotte.desktop.page.element_item import ElementItem
-from gavotte.desktop.page.line_item import LineItem
+from gavotte.desktop.page.line_item import ALL_PARTS, LineItem, LineParts
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, Engraver, line_breaks
 from gavotte.engraving.mei import Staff, staff_for
@@ -69,9 +69,7 @@ class PageView(QGraphicsView):
 
     selection_wanted = pyqtSignal(str, str)
 
-    def __init__(
-        self, engraver: Engraver, parent: QWidget | None = None, show_lane: bool = True, numbered: bool = True
-    ) -> None:
+    def __init__(self, engraver: Engraver, parent: QWidget | None = None, parts: LineParts = ALL_PARTS) -> None:
         super().__init__(parent)
         self.setObjectName("page")
         self.setAccessibleName("The page")
@@ -83,7 +81,7 @@ class PageView(QGraphicsView):
         scene = QGraphicsScene(self)
         self.setScene(scene)
         self._page_scene = scene
-        self._engraver, self._show_lane, self._numbered = engraver, show_lane, numbered
+        self._engraver, self._parts = engraver, parts
         self.palette_in_use: Palette = DAY
         self._solo: Solo | None = None
         self._notation: Notation | None = None
@@ -171,7 +169,8 @@ class PageView(QGraphicsView):
 
     def _take(self, solo: Solo, labels: dict[str, Label], notation: Notation, staff: Staff) -> None:
         self._solo, self._labels, self._notation, self._staff = solo, labels, notation, staff
-        self._degrees = {note: shown_degree(label.degree) for note, label in labels.items()} if self._show_lane else {}
+        shown = labels if self._parts.degrees else {}
+        self._degrees = {note: shown_degree(label.degree) for note, label in shown.items()}
 
     def _engrave(self, first: int, last: int) -> list[EngravedLine]:
         assert self._notation is not None
@@ -197,7 +196,7 @@ class PageView(QGraphicsView):
 
     def _make_item(self, line: EngravedLine) -> LineItem:
         assert self._solo is not None
-        item = LineItem(line, self._labels, self._solo.sections, self.palette_in_use, self._show_lane, self._numbered)
+        item = LineItem(line, self._labels, self._solo.sections, self.palette_in_use, self._parts)
         for placed in line.notes:
             self._line_of[placed.note.id] = item
         item.set_selected(self._selected)

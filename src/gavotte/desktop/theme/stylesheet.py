@@ -50,10 +50,14 @@ QListView:focus { border-color: $accent; }
 QListView::item { padding: 8px 12px; border-bottom: 1px solid $rule; }
 QListView::item:selected { background: $selection; color: $text; }
 QListView::item:hover { background: $chrome; }
-QLineEdit, QComboBox { background: $well; border: 1px solid $rule; border-radius: 4px; padding: 5px 8px;
-    selection-background-color: $accent; selection-color: $on_accent; }
-QLineEdit:focus, QComboBox:focus { border-color: $accent; }
+QLineEdit, QComboBox, QAbstractSpinBox { background: $well; border: 1px solid $rule; border-radius: 4px;
+    padding: 5px 8px; selection-background-color: $accent; selection-color: $on_accent; }
+QLineEdit:focus, QComboBox:focus, QAbstractSpinBox:focus { border-color: $accent; }
+QAbstractSpinBox::up-button, QAbstractSpinBox::down-button { border: none; width: 22px; }
+QAbstractSpinBox::up-arrow, QAbstractSpinBox::down-arrow { image: none; }
 QCheckBox { background: transparent; spacing: 8px; }
+QCheckBox::indicator { width: 16px; height: 16px; border: 1px solid $quiet; border-radius: 3px; background: $well; }
+QCheckBox::indicator:focus { border: 2px solid $accent; }
 QCheckBox:focus { color: $accent; }
 QComboBox::drop-down { border: none; width: 22px; }
 QComboBox::down-arrow { image: none; }
@@ -77,6 +81,8 @@ QStatusBar::item { border: none; }
 QSplitter::handle { background: $rule; }
 QFrame#line { background: $rule; max-height: 1px; border: none; }
 QWidget#card { background: $chrome; border-left: 1px solid $rule; }
+QWidget#keyMap { background: $well; border: 1px solid $rule; border-radius: 6px; }
+QLabel#accent { color: $accent; font-weight: 700; }
 QWidget#notice { background: $selection; }
 QProgressBar { background: $well; border: 1px solid $rule; border-radius: 3px; max-height: 6px; }
 QProgressBar::chunk { background: $accent; border-radius: 3px; }

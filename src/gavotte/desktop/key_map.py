@@ -1,0 +1,192 @@
+"""The map of keys: one key lays all shortcuts of the current desk over the window, the next one takes them away."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+
+from PyQt6.QtCore import QEvent, QObject, Qt
+from PyQt6.QtGui import QAction, QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QMenuBar, QVBoxLayout, QWidget
+
+from gavotte.desktop.theme.palette import DAY, Palette
+
+Group = tuple[str, list[tuple[str, str]]]
+"""A heading, and (keys, what they do) under it."""
+
+PAGE_KEYS: tuple[Group, ...] = (
+    (
+        "On the page",
+        [
+            ("← →", "Note before, next note"),
+            ("↑ ↓", "Line above, line below"),
+            ("Shift + arrows or click", "Select several notes"),
+            ("Ctrl + wheel", "Larger, smaller"),
+        ],
+    ),
+)
+LIST_KEYS: tuple[Group, ...] = (
+    ("In the lists", [("↑ ↓", "Entry above, entry below"), ("Enter", "Open it"), ("Delete", "Delete it")]),
+)
+"""Keys that no menu shows."""
+
+
+def groups_of(bar: QMenuBar, belongs: Callable[[QAction], bool], extra: Iterable[Group]) -> list[Group]:
+    """The shortcuts of the actions that belong to a desk, by menu, with those that no menu shows put first."""
+    groups = list(extra)
+    for entry in bar.actions():
+        menu = entry.menu()
+        if menu is not None:
+            rows = _rows(menu, belongs)
+            if rows:
+                groups.append((entry.text().replace("&", ""), rows))
+    return groups
+
+
+def _rows(menu: QMenu, belongs: Callable[[QAction], bool]) -> list[tuple[str, str]]:
+    rows = []
+    for action in menu.actions():
+        submenu = action.menu()
+        if submenu is not None:
+            rows += _rows(submenu, belongs)
+        elif action.shortcuts() and belongs(action):
+            rows.append((_keys(action), _words(action)))
+    return rows
+
+
+def _words(action: QAction) -> str:
+    # An undo action says what it would undo.
+    text = action.text().replace("&", "").rstrip("…")
+    return text.split()[0] if text.startswith(("Undo ", "Redo ")) else text
+
+
+def _keys(action: QAction) -> str:
+    return action.shortcut().toString(action.shortcut().SequenceFormat.NativeText)
+
+
+class KeyMap(QWidget):
+    """Covers its parent with the groups of shortcuts; any key or click hides it."""
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self._palette: Palette = DAY
+        self._before: QWidget | None = None
+        self._panel: QWidget | None = None
+        parent.installEventFilter(self)
+        self.hide()
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self._palette = palette
+
+    def show_groups(self, title: str, groups: list[Group]) -> None:
+        """Lay the shortcuts over the window."""
+        if self._panel is not None:
+            self._panel.setParent(None)
+            self._panel.deleteLater()
+        self._panel = _panel(title, groups)
+        self._panel.setParent(self)
+        self._panel.show()
+        parent = self.parentWidget()
+        assert parent is not None
+        self._before = parent.focusWidget()
+        self.setGeometry(parent.rect())
+        self._centre()
+        self.show()
+        self.raise_()
+        self.setFocus()
+        lines = [f"{keys}: {what}" for _, rows in groups for keys, what in rows]
+        self.setAccessibleName(title)
+        self.setAccessibleDescription(". ".join(lines))
+
+    def _centre(self) -> None:
+        if self._panel is not None:
+            size = self._panel.sizeHint().boundedTo(self.size())
+            self._panel.setGeometry(
+                (self.width() - size.width()) // 2, (self.height() - size.height()) // 2, size.width(), size.height()
+            )
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if event is not None and event.type() == QEvent.Type.Resize and watched is self.parent() and self.isVisible():
+            parent = self.parentWidget()
+            assert parent is not None
+            self.setGeometry(parent.rect())
+            self._centre()
+        return super().eventFilter(watched, event)
+
+    def event(self, event: QEvent | None) -> bool:
+        # Every key is for the map while it is there, shortcuts of the window too.
+        if event is not None and event.type() == QEvent.Type.ShortcutOverride:
+            event.accept()
+            return True
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        if event.key() not in (Qt.Key.Key_Shift, Qt.Key.Key_Control, Qt.Key.Key_Alt, Qt.Key.Key_Meta):
+            self._leave()
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        self._leave()
+
+    def _leave(self) -> None:
+        self.hide()
+        if self._before is not None:
+            self._before.setFocus()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        veil = QColor(self._palette.chrome)
+        veil.setAlphaF(0.86)
+        painter.fillRect(self.rect(), veil)
+
+
+def _panel(title: str, groups: list[Group]) -> QWidget:
+    panel = QWidget()
+    panel.setObjectName("keyMap")
+    panel.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+    panel.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+    column = QVBoxLayout(panel)
+    column.setContentsMargins(32, 24, 32, 24)
+    column.setSpacing(16)
+    heading = QLabel(title)
+    heading.setObjectName("title")
+    column.addWidget(heading)
+    columns = QHBoxLayout()
+    columns.setSpacing(40)
+    stacks: list[QVBoxLayout] = []
+    heights = [0, 0, 0]
+    for _ in heights:
+        stack = QVBoxLayout()
+        stack.setSpacing(16)
+        stacks.append(stack)
+        columns.addLayout(stack)
+    for name, rows in groups:
+        shortest = heights.index(min(heights))
+        heights[shortest] += len(rows) + 2
+        stacks[shortest].addWidget(_group(name, rows))
+    for stack in stacks:
+        stack.addStretch(1)
+    column.addLayout(columns)
+    foot = QLabel("Any key takes this away.")
+    foot.setObjectName("quiet")
+    column.addWidget(foot)
+    return panel
+
+
+def _group(name: str, rows: list[tuple[str, str]]) -> QWidget:
+    box = QWidget()
+    grid = QGridLayout(box)
+    grid.setContentsMargins(0, 0, 0, 0)
+    grid.setHorizontalSpacing(12)
+    grid.setVerticalSpacing(4)
+    heading = QLabel(name)
+    heading.setObjectName("accent")
+    grid.addWidget(heading, 0, 0, 1, 2)
+    for row, (keys, what) in enumerate(rows, 1):
+        label = QLabel(keys)
+        label.setObjectName("heading")
+        grid.addWidget(label, row, 0)
+        grid.addWidget(QLabel(what), row, 1)
+    grid.setColumnStretch(1, 1)
+    return box

@@ -1,0 +1,200 @@
+"""The menus: every command with its words and its key. What a command does is the window's affair."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QObject, Qt
+from PyQt6.QtGui import QAction, QActionGroup, QKeySequence, QUndoGroup
+from PyQt6.QtWidgets import QMenu, QWidget
+
+from gavotte.desktop.help import show_about
+from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.rail import DESKS
+from gavotte.desktop.theme.look import LOOKS
+from gavotte.desktop.words import FUNCTION_KEYS, FUNCTION_WORDS
+
+if TYPE_CHECKING:
+    from gavotte.desktop.main_window import MainWindow
+
+
+class Menus(QObject):
+    """Builds the menus of a window and knows which of its actions can be used when."""
+
+    def __init__(self, window: MainWindow, undo: QUndoGroup) -> None:
+        super().__init__(window)
+        self._window, self._undo = window, undo
+        bar = window.menuBar()
+        assert bar is not None
+        self.bar = bar
+        self._at_label = self._at_vocabulary = False
+        self._file_menu(self._menu("&File"))
+        self._edit_menu(self._menu("&Edit"))
+        self._label_menu(self._menu("&Label"))
+        self._play_menu(self._menu("&Play"))
+        self._view_menu(self._menu("&View"))
+        self._help_menu(self._menu("&Help"))
+
+    def _menu(self, text: str) -> QMenu:
+        menu = self.bar.addMenu(text)
+        assert menu is not None
+        return menu
+
+    def _action(
+        self, menu: QMenu, text: str, keys: str, then: Callable[[], object], scope: QWidget | None = None
+    ) -> QAction:
+        """A menu entry; with ``scope`` its shortcut works only there."""
+        action = QAction(text, self._window)
+        if keys:
+            action.setShortcut(QKeySequence(keys))
+        action.triggered.connect(lambda: then())
+        menu.addAction(action)
+        if scope is not None:
+            action.setShortcutContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
+            scope.addAction(action)
+        return action
+
+    def _file_menu(self, menu: QMenu) -> None:
+        window = self._window
+        self.import_action = self._action(menu, "Import a solo…", "Ctrl+I", window.choose_files)
+        recent = menu.addMenu("Recent solos")
+        assert recent is not None
+        self.recent = recent
+        menu.addSeparator()
+        self.export_action = self._action(menu, "Export…", "Ctrl+E", window.choose_export)
+        self.print_action = self._action(menu, "Page setup and print…", "Ctrl+P", window.show_paper)
+        menu.addSeparator()
+        self._action(menu, "The library…", "Ctrl+L", window.show_library)
+        self._action(menu, "Preferences…", "Ctrl+,", window.show_preferences)
+        menu.addSeparator()
+        self._action(menu, "Quit", "Ctrl+Q", window.close)
+        menu.aboutToShow.connect(self._show_recent)
+
+    def _show_recent(self) -> None:
+        self.recent.clear()
+        entries = self._window.recent_solos()
+        for solo_id, title in entries:
+            self._action(self.recent, title.replace("&", "&&"), "", partial(self._window.open_solo, solo_id))
+        self.recent.setEnabled(bool(entries))
+
+    def _edit_menu(self, menu: QMenu) -> None:
+        undo = self._undo.createUndoAction(self._window, "Undo")
+        redo = self._undo.createRedoAction(self._window, "Redo")
+        assert undo is not None
+        assert redo is not None
+        undo.setShortcut(QKeySequence("Ctrl+Z"))
+        redo.setShortcuts([QKeySequence("Ctrl+Shift+Z"), QKeySequence("Ctrl+Y")])
+        # The group hands these over: without a reference of our own they would be gone.
+        self._undo_actions = (undo, redo)
+        menu.addActions([undo, redo])
+        menu.addSeparator()
+        self.details_action = self._action(menu, "Details of the solo…", "Ctrl+D", self._window.change_details)
+        self.delete_action = self._action(menu, "Delete", "", self._window.delete_current)
+
+    def _label_menu(self, menu: QMenu) -> None:
+        window, session = self._window, self._window.session
+        self.label_actions: list[QAction] = [
+            self._action(
+                menu,
+                f"Call it {word.lower()}",
+                FUNCTION_KEYS[function],
+                partial(session.decide, function),
+                window.label,
+            )
+            for function, word in FUNCTION_WORDS.items()
+        ]
+        self.label_actions.append(
+            self._action(menu, "Take the decision back", "Backspace", session.take_back, window.label)
+        )
+        menu.addSeparator()
+        page = window.label.page
+        self.label_actions += [
+            self._action(menu, "Next note in doubt", "Tab", partial(session.select_in_doubt, 1), page),
+            self._action(menu, "Previous note in doubt", "Shift+Tab", partial(session.select_in_doubt, -1), page),
+            self._action(menu, "Go to the note card", "F6", window.label.switch_focus, window.label),
+        ]
+        # Qt has a key of its own for Tab with Shift.
+        self.label_actions[-2].setShortcuts([QKeySequence("Shift+Tab"), QKeySequence("Shift+Backtab")])
+        menu.addSeparator()
+        self.keep_action = self._action(menu, "Keep as lick…", "K", window.keep_lick, window.label)
+        self.label_actions.append(self.keep_action)
+
+    def _play_menu(self, menu: QMenu) -> None:
+        window, bar = self._window, self._window.transport_bar
+        self.play_actions: list[QAction] = []
+        for text, keys, then in (
+            ("Play or stop", "Space", window.playing.toggle),
+            ("Loop", "L", bar.loop.toggle),
+            ("Slower", "[", bar.slower),
+            ("Faster", "]", bar.faster),
+            ("Tempo as it is", "=", bar.as_it_is),
+        ):
+            action = self._action(menu, text, keys, then, window.label.page)
+            window.vocabulary.page.addAction(action)
+            self.play_actions.append(action)
+        # The list of licks has no use for the space bar of its own.
+        window.vocabulary.licks.addAction(self.play_actions[0])
+        menu.addSeparator()
+        page = window.label.page
+        self.note_actions = [
+            self._action(menu, "Hear the note", "Return", window.hear_note, page),
+            self._action(menu, "A semitone up", "Alt+Up", partial(window.move_notes, 1), page),
+            self._action(menu, "A semitone down", "Alt+Down", partial(window.move_notes, -1), page),
+        ]
+        self.play_actions += self.note_actions
+
+    def _view_menu(self, menu: QMenu) -> None:
+        window = self._window
+        for name, word, keys in DESKS:
+            self._action(menu, word, keys, partial(window.show_desk, name))
+        menu.addSeparator()
+        larger = self._action(menu, "Larger", "Ctrl++", partial(window.on_page, PageView.zoom_in))
+        larger.setShortcuts([QKeySequence("Ctrl++"), QKeySequence("Ctrl+=")])
+        self._action(menu, "Smaller", "Ctrl+-", partial(window.on_page, PageView.zoom_out))
+        self._action(menu, "Fit the width", "Ctrl+0", partial(window.on_page, PageView.zoom_to_fit))
+        menu.addSeparator()
+        self.written_action = QAction("Written pitch", window)
+        self.written_action.setCheckable(True)
+        self.written_action.setShortcut(QKeySequence("Ctrl+T"))
+        self.written_action.toggled.connect(window.set_written)
+        menu.addAction(self.written_action)
+        menu.addSeparator()
+        group = QActionGroup(window)
+        self.look_actions: dict[str, QAction] = {}
+        for about, name in LOOKS:
+            action = self._action(menu, about, "", partial(window.set_look, name))
+            action.setCheckable(True)
+            group.addAction(action)
+            self.look_actions[name] = action
+
+    def _help_menu(self, menu: QMenu) -> None:
+        keys = self._action(menu, "Map of the keys", "?", self._window.show_keys)
+        keys.setShortcuts([QKeySequence("?"), QKeySequence("Ctrl+/")])
+        self._action(menu, "About Gavotte", "", partial(show_about, self._window))
+
+    def belongs_here(self, action: QAction) -> bool:
+        """Whether an action is one of the desk that is shown, even if just now there is nothing to do it to."""
+        if action in self.label_actions or action in self.note_actions or action is self.details_action:
+            return self._at_label
+        if action in self.play_actions:
+            return self._at_label or self._at_vocabulary
+        return True
+
+    def enable(self, at_label: bool, at_vocabulary: bool, has_lick: bool) -> None:
+        """Let what can be done at the desk that is shown be done, and nothing else."""
+        self._at_label, self._at_vocabulary = at_label, at_vocabulary
+        session = self._window.session
+        for action in self.label_actions:
+            action.setEnabled(at_label)
+        shows_music = has_lick if at_vocabulary else session.solo is not None
+        self.export_action.setEnabled(shows_music)
+        self.print_action.setEnabled(shows_music)
+        self.keep_action.setEnabled(at_label and len(session.selected()) > 1)
+        self.details_action.setEnabled(at_label)
+        self.delete_action.setEnabled(not at_label)
+        for action in self.play_actions:
+            action.setEnabled(at_label or (at_vocabulary and has_lick))
+        for action in self.note_actions:
+            action.setEnabled(at_label and session.current is not None)

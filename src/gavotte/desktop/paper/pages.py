@@ -1,0 +1,225 @@
+"""A sheet laid out in pages: title block, lines, and reasons as footnotes. Lengths are in engraver units.
+
+Layout and painting go step by step, so that long music shows its progress and can be stopped. What is painted is
+the same on the screen, in a PDF and on a printer.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Generator
+from dataclasses import dataclass, field
+
+from PyQt6.QtCore import QPointF, QRectF, QSizeF, Qt
+from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPagedPaintDevice, QPageLayout, QPainter
+from PyQt6.QtWidgets import QGraphicsScene
+
+from gavotte.desktop.page.line_item import LineItem
+from gavotte.desktop.paper.setup import PageSetup, Reasons
+from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.theme.palette import PRINT
+from gavotte.desktop.theme.type import font
+from gavotte.engraving.engraver import Engraver, LineFormat, line_breaks
+from gavotte.engraving.mei import staff_for
+from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.notation.written import Notation
+from gavotte.theory.chord_symbol import shown_degree
+
+_BETWEEN_LINES = 1.6 * SP
+_TITLE_MM, _SUBTITLE_MM, _FOOT_MM, _REASON_MM = 7.4, 3.4, 2.7, 2.6
+_COLUMN_GAP_MM = 6.0
+_WRAPPED = Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
+
+
+@dataclass
+class Page:
+    """One page: (top, line) from above, and (number, reason) at the foot."""
+
+    lines: list[tuple[float, LineItem]] = field(default_factory=list)
+    footnotes: list[tuple[int, str]] = field(default_factory=list)
+    foot_height: float = 0.0
+    # A line's item lives in its scene; the scene must be kept.
+    scenes: list[QGraphicsScene] = field(default_factory=list)
+
+
+class SheetPages:
+    """The pages of a sheet, once ``steps`` has run to its end."""
+
+    def __init__(self, sheet: Sheet, setup: PageSetup) -> None:
+        self.sheet, self.setup = sheet, setup
+        self.pages: list[Page] = []
+        paper = setup.page_layout.paintRect(QPageLayout.Unit.Millimeter)
+        self._unit = setup.mm_per_unit
+        self.width, self.height = paper.width() / self._unit, paper.height() / self._unit
+        self._column = (self.width - self._mm(_COLUMN_GAP_MM)) / 2
+        self._reason_font = self._font(_REASON_MM)
+        self._y = 0.0
+
+    @property
+    def size(self) -> QSizeF:
+        """The printable part of a page."""
+        return QSizeF(self.width, self.height)
+
+    def _mm(self, millimetres: float) -> float:
+        return millimetres / self._unit
+
+    def _font(self, millimetres: float, weight: int = 400) -> QFont:
+        return font(self._mm(millimetres), weight)
+
+    # -- layout -------------------------------------------------------------------------------------
+
+    def steps(self, engraver: Engraver) -> Generator[float, None, None]:
+        """Set line after line, yielding the share that is done. Raises EngravingError."""
+        sheet, setup = self.sheet, self.setup
+        notation = Notation(sheet.solo)
+        shown = sheet.labels if setup.degrees else {}
+        degrees = {note: shown_degree(label.degree) for note, label in shown.items()}
+        shape = LineFormat(self.width, setup.bars)
+        breaks = line_breaks(notation, setup.bars)
+        staff = staff_for(sheet.solo)
+        parts = setup.line_parts(sheet.numbered)
+        self.pages = [Page()]
+        self._y = self._title_height
+        for number, (first, last) in enumerate(breaks, 1):
+            for line in engraver.line(notation, first, last, degrees, staff, shape):
+                self._add(LineItem(line, sheet.labels, sheet.solo.sections, PRINT, parts))
+            yield number / len(breaks)
+
+    @property
+    def _title_height(self) -> float:
+        return self._mm(_TITLE_MM + 2.2 * _SUBTITLE_MM + 3) if self.setup.title else 0.0
+
+    def _add(self, item: LineItem) -> None:
+        """Put a line under the last one, on a new page where there is no room for it and its reasons."""
+        page = self.pages[-1]
+        numbers, footnotes = self._reasons(item, page.footnotes)
+        foot = self._foot_height(footnotes)
+        if page.lines and self._y + item.height + foot > self.height - self._mm(2.2 * _FOOT_MM):
+            page = Page()
+            self.pages.append(page)
+            self._y = 0.0
+            numbers, footnotes = self._reasons(item, [])
+            foot = self._foot_height(footnotes)
+        item.set_footnotes(numbers)
+        scene = QGraphicsScene()
+        scene.addItem(item)
+        item.setPos(0, -item.top)
+        page.lines.append((self._y, item))
+        page.scenes.append(scene)
+        page.footnotes, page.foot_height = footnotes, foot
+        self._y += item.height + _BETWEEN_LINES
+
+    def _reasons(self, item: LineItem, before: list[tuple[int, str]]) -> tuple[dict[str, int], list[tuple[int, str]]]:
+        """Which notes of a line get which number, and the page's footnotes with theirs. One reason is said once."""
+        if self.setup.reasons is Reasons.NONE:
+            return {}, []
+        known = {text: number for number, text in before}
+        footnotes, numbers = list(before), {}
+        for placed in item.line.notes:
+            label = item.labels.get(placed.note.id)
+            if label is None or not self.setup.reasons.wanted(label):
+                continue
+            if label.reason not in known:
+                known[label.reason] = len(footnotes) + 1
+                footnotes.append((known[label.reason], label.reason))
+            numbers[placed.note.id] = known[label.reason]
+        return numbers, footnotes
+
+    # -- footnotes ----------------------------------------------------------------------------------
+
+    def _number_room(self) -> float:
+        return QFontMetricsF(self._reason_font).horizontalAdvance("000 ")
+
+    def _reason_height(self, text: str) -> float:
+        room = QRectF(0, 0, self._column - self._number_room(), 10 * self.height)
+        return QFontMetricsF(self._reason_font).boundingRect(room, int(_WRAPPED), text).height() + self._mm(0.4)
+
+    def _columns(self, footnotes: list[tuple[int, str]]) -> list[list[tuple[int, str, float]]]:
+        """Two columns as even as they get, of (number, reason, height)."""
+        measured = [(number, text, self._reason_height(text)) for number, text in footnotes]
+        left: list[tuple[int, str, float]] = []
+        rest = sum(height for *_, height in measured)
+        height = 0.0
+        while measured and height < rest:
+            left.append(measured.pop(0))
+            height += left[-1][2]
+            rest -= left[-1][2]
+        return [left, measured]
+
+    def _foot_height(self, footnotes: list[tuple[int, str]]) -> float:
+        if not footnotes:
+            return 0.0
+        return max(sum(h for *_, h in column) for column in self._columns(footnotes)) + self._mm(4)
+
+    # -- painting -----------------------------------------------------------------------------------
+
+    def paint_page(self, painter: QPainter, index: int) -> None:
+        """Paint a page where the painter's origin is; the painter counts in engraver units."""
+        page = self.pages[index]
+        if index == 0 and self.setup.title:
+            self._paint_title(painter)
+        for (top, item), scene in zip(page.lines, page.scenes, strict=True):
+            area = QRectF(0, 0, self.width, item.height)
+            scene.render(painter, QRectF(0, top, self.width, item.height), area)
+        self._paint_footnotes(painter, page)
+        self._paint_foot(painter, index)
+
+    def _paint_title(self, painter: QPainter) -> None:
+        painter.setPen(QColor(PRINT.ink))
+        face = self._font(_TITLE_MM, 700)
+        painter.setFont(face)
+        title = QFontMetricsF(face).elidedText(self.sheet.solo.title, Qt.TextElideMode.ElideRight, self.width)
+        painter.drawText(QPointF(0, self._mm(0.8 * _TITLE_MM)), title)
+        face = self._font(_SUBTITLE_MM)
+        painter.setFont(face)
+        painter.setPen(QColor(PRINT.faint_ink))
+        words = QFontMetricsF(face).elidedText(self.sheet.subtitle, Qt.TextElideMode.ElideRight, self.width)
+        painter.drawText(QPointF(0, self._mm(_TITLE_MM + 1.5 * _SUBTITLE_MM)), words)
+
+    def _paint_footnotes(self, painter: QPainter, page: Page) -> None:
+        if not page.footnotes:
+            return
+        top = self.height - self._mm(2.2 * _FOOT_MM) - page.foot_height
+        painter.setPen(QColor(PRINT.faint_ink))
+        painter.drawLine(QPointF(0, top + self._mm(1)), QPointF(self._mm(40), top + self._mm(1)))
+        painter.setPen(QColor(PRINT.ink))
+        bold = self._font(_REASON_MM, 700)
+        room = self._number_room()
+        for x, column in zip(
+            (0.0, self._column + self._mm(_COLUMN_GAP_MM)), self._columns(page.footnotes), strict=True
+        ):
+            y = top + self._mm(2.4)
+            for number, text, height in column:
+                painter.setFont(bold)
+                painter.drawText(QRectF(x, y, room * 0.75, height), int(Qt.AlignmentFlag.AlignRight), str(number))
+                painter.setFont(self._reason_font)
+                painter.drawText(QRectF(x + room, y, self._column - room, height), int(_WRAPPED), text)
+                y += height
+
+    def _paint_foot(self, painter: QPainter, index: int) -> None:
+        face = self._font(_FOOT_MM)
+        painter.setFont(face)
+        painter.setPen(QColor(PRINT.faint_ink))
+        y = self.height - self._mm(0.6)
+        number = str(index + 1) if len(self.pages) == 1 else f"{index + 1} / {len(self.pages)}"
+        metrics = QFontMetricsF(face)
+        painter.drawText(QPointF(self.width - metrics.horizontalAdvance(number), y), number)
+        if index > 0 or not self.setup.title:
+            title = metrics.elidedText(self.sheet.solo.title, Qt.TextElideMode.ElideRight, 0.8 * self.width)
+            painter.drawText(QPointF(0, y), title)
+
+
+def paint_on(device: QPagedPaintDevice, pages: SheetPages) -> Generator[float, None, None]:
+    """Paint page after page on a PDF writer or printer, yielding the share that is done."""
+    painter = QPainter(device)
+    try:
+        # A printer may hold other paper than the setup has: everything stays on it.
+        scale = min(device.width() / pages.width, device.height() / pages.height)
+        painter.scale(scale, scale)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for index in range(len(pages.pages)):
+            if index:
+                device.newPage()
+            pages.paint_page(painter, index)
+            yield (index + 1) / len(pages.pages)
+    finally:
+        painter.end()

@@ -1,0 +1,157 @@
+"""A picture of some bars, as PNG or SVG: for a letter, a page of one's own, or a lesson."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Generator
+from xml.etree import ElementTree
+
+from PyQt6.QtCore import QBuffer, QIODevice, QRectF, QSize
+from PyQt6.QtGui import QColor, QFont, QImage, QPainter, QPainterPath
+from PyQt6.QtSvg import QSvgGenerator
+from PyQt6.QtWidgets import QGraphicsScene
+
+from gavotte.desktop.page.line_item import LineItem
+from gavotte.desktop.paper.setup import PageSetup
+from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.theme.palette import PRINT
+from gavotte.desktop.theme.type import FAMILY
+from gavotte.engraving.engraver import LINE_WIDTH, Engraver, LineFormat, line_breaks
+from gavotte.engraving.mei import staff_for
+from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.notation.written import Notation
+from gavotte.theory.chord_symbol import shown_degree
+
+_DOTS_PER_MM = 300 / 25.4
+_MOST_PIXELS = 60_000_000
+_EDGE = 0.8 * SP
+_SVG = "{http://www.w3.org/2000/svg}"
+
+
+def picture_steps(
+    sheet: Sheet, setup: PageSetup, engraver: Engraver, as_svg: bool, deliver: Callable[[bytes], None]
+) -> Generator[float, None, None]:
+    """Set the bars of the selected notes (of one note: its line; of none: all), yielding the share that is done.
+
+    The picture, PNG at 300 dots an inch or SVG with its text as outlines, is given to ``deliver``.
+    """
+    notation = Notation(sheet.solo)
+    shown = sheet.labels if setup.degrees else {}
+    degrees = {note: shown_degree(label.degree) for note, label in shown.items()}
+    lines = _chosen_lines(sheet, notation, setup.bars)
+    shape = LineFormat(_width(notation, lines, setup.bars), setup.bars)
+    parts = setup.line_parts(sheet.numbered)
+    scene = QGraphicsScene()
+    y = right = 0.0
+    for number, (first, last) in enumerate(lines, 1):
+        for line in engraver.line(notation, first, last, degrees, staff_for(sheet.solo), shape):
+            item = LineItem(line, sheet.labels, sheet.solo.sections, PRINT, parts)
+            scene.addItem(item)
+            item.setPos(0, y - item.top)
+            y += item.height + SP
+            right = max(right, line.barlines[-1] if line.barlines else shape.width)
+        yield 0.9 * number / len(lines)
+    area = QRectF(0, 0, right, max(y - SP, SP)).adjusted(-_EDGE, -_EDGE, _EDGE, _EDGE)
+    deliver(_svg(scene, area, setup) if as_svg else _png(scene, area, setup))
+    yield 1.0
+
+
+def _chosen_lines(sheet: Sheet, notation: Notation, per_line: int) -> list[tuple[int, int]]:
+    breaks = line_breaks(notation, per_line)
+    onsets = {note.id: note.onset for note in sheet.solo.notes}
+    bars = sorted(notation.grid.index_at(onsets[note]) for note in sheet.selected if note in onsets)
+    if not bars:
+        return breaks
+    if len(sheet.selected) == 1:
+        return [next(found for found in breaks if found[0] <= bars[0] < found[1])]
+    return [(first, min(first + per_line, bars[-1] + 1)) for first in range(bars[0], bars[-1] + 1, per_line)]
+
+
+def _width(notation: Notation, lines: list[tuple[int, int]], per_line: int) -> float:
+    """A few bars make a narrow picture: as wide as they would be on the page."""
+    longest = max(float(sum(bar.length for bar in notation.grid.bars[first:last])) for first, last in lines)
+    return LINE_WIDTH * min(1.0, 0.1 + 0.9 * longest / (4 * per_line))
+
+
+def _png(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> bytes:
+    scale = setup.mm_per_unit * _DOTS_PER_MM
+    scale *= min(1.0, (_MOST_PIXELS / (area.width() * area.height() * scale * scale)) ** 0.5)
+    image = QImage(round(area.width() * scale), round(area.height() * scale), QImage.Format.Format_RGB32)
+    image.fill(QColor(PRINT.page))
+    image.setDotsPerMeterX(round(1000 * _DOTS_PER_MM))
+    image.setDotsPerMeterY(round(1000 * _DOTS_PER_MM))
+    painter = QPainter(image)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    scene.render(painter, QRectF(image.rect()), area)
+    painter.end()
+    buffer = QBuffer()
+    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+    image.save(buffer, "PNG")
+    return bytes(buffer.data().data())
+
+
+def _svg(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> bytes:
+    buffer = QBuffer()
+    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+    generator = QSvgGenerator()
+    generator.setOutputDevice(buffer)
+    # A tenth of a millimetre to a unit keeps the numbers short and the size true.
+    scale = 10 * setup.mm_per_unit
+    size = QSize(round(area.width() * scale), round(area.height() * scale))
+    generator.setResolution(254)
+    generator.setSize(size)
+    generator.setViewBox(QRectF(0, 0, size.width(), size.height()))
+    generator.setTitle("Gavotte")
+    painter = QPainter(generator)
+    scene.render(painter, QRectF(0, 0, size.width(), size.height()), area)
+    painter.end()
+    return with_outlined_text(bytes(buffer.data().data()))
+
+
+def with_outlined_text(svg: bytes) -> bytes:
+    """The SVG with its text drawn as outlines, so that it looks the same where the type is not installed."""
+    ElementTree.register_namespace("", _SVG[1:-1])
+    root = ElementTree.fromstring(svg)
+    for parent in list(root.iter()):
+        for index, child in enumerate(list(parent)):
+            if child.tag == f"{_SVG}text":
+                parent[index] = _outline(child)
+    return bytes(ElementTree.tostring(root, encoding="utf-8", xml_declaration=True))
+
+
+def _outline(text: ElementTree.Element) -> ElementTree.Element:
+    face = QFont(FAMILY)
+    face.setPixelSize(max(1, round(float(text.get("font-size", "12")))))
+    face.setWeight(QFont.Weight(int(text.get("font-weight", "400"))))
+    face.setHintingPreference(QFont.HintingPreference.PreferNoHinting)
+    path = QPainterPath()
+    path.addText(float(text.get("x", "0")), float(text.get("y", "0")), face, "".join(text.itertext()).strip("\n"))
+    drawn = ElementTree.Element(f"{_SVG}path", {"d": _path_data(path), "stroke": "none", "fill-rule": "evenodd"})
+    for name in ("fill", "fill-opacity"):
+        value = text.get(name)
+        if value is not None:
+            drawn.set(name, value)
+    return drawn
+
+
+def _path_data(path: QPainterPath) -> str:
+    data: list[str] = []
+    curve: list[str] = []
+    for index in range(path.elementCount()):
+        element = path.elementAt(index)
+        point = f"{_short(element.x)} {_short(element.y)}"
+        match element.type:
+            case QPainterPath.ElementType.MoveToElement:
+                data.append(f"M{point}")
+            case QPainterPath.ElementType.LineToElement:
+                data.append(f"L{point}")
+            case _:
+                curve.append(point)
+                if len(curve) == 3:
+                    data.append("C" + " ".join(curve))
+                    curve = []
+    return "".join(data)
+
+
+def _short(number: float) -> str:
+    return re.sub(r"\.?0+$", "", f"{number:.2f}") or "0"

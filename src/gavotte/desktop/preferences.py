@@ -1,0 +1,67 @@
+"""Preferences: look and sound. Each takes effect at once and is kept in the settings."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PyQt6.QtCore import QSettings, pyqtSignal
+from PyQt6.QtWidgets import QFileDialog, QFormLayout, QHBoxLayout, QLabel, QPushButton, QWidget
+
+from gavotte.desktop.choice import Choice
+from gavotte.desktop.dialogs import Dialog
+from gavotte.desktop.theme.look import FOLLOW_SYSTEM, LOOKS
+
+
+class PreferencesDialog(Dialog):
+    """Signals: ``look_chosen(name)``, ``soundfont_chosen(path)`` ("" is the usual one)."""
+
+    look_chosen = pyqtSignal(str)
+    soundfont_chosen = pyqtSignal(str)
+
+    def __init__(self, parent: QWidget, settings: QSettings, sound_words: str) -> None:
+        super().__init__(parent, "Preferences", "Done")
+        self._settings = settings
+        self.no.hide()
+        self.look = Choice()
+        for words, name in LOOKS:
+            self.look.addItem(words, name)
+        self.look.setCurrentIndex(max(0, self.look.findData(str(settings.value("look", FOLLOW_SYSTEM)))))
+        self.look.setAccessibleName("Look")
+        self.look.activated.connect(lambda _: self.look_chosen.emit(self.look.currentData()))
+        self.soundfont = QPushButton()
+        self.soundfont.setToolTip("Choose the SoundFont everything is played with")
+        self.soundfont.clicked.connect(self._choose_soundfont)
+        self.usual = QPushButton("Usual")
+        self.usual.setToolTip("Go back to the SoundFont Gavotte comes with")
+        self.usual.clicked.connect(lambda: self.use_soundfont(""))
+        self.words = QLabel(sound_words)
+        self.words.setObjectName("quiet")
+        self.words.setWordWrap(True)
+        self.words.setVisible(bool(sound_words))
+        row = QHBoxLayout()
+        row.setSpacing(8)
+        row.addWidget(self.soundfont, 1)
+        row.addWidget(self.usual)
+        form = QFormLayout()
+        form.setSpacing(8)
+        form.addRow("Look", self.look)
+        form.addRow("SoundFont", row)
+        form.addRow("", self.words)
+        self.content.addLayout(form)
+        self._show_soundfont()
+
+    def _show_soundfont(self) -> None:
+        chosen = str(self._settings.value("playback/soundfont", ""))
+        self.soundfont.setText(Path(chosen).name if chosen else "The usual one")
+        self.soundfont.setAccessibleName(f"SoundFont: {self.soundfont.text()}")
+        self.usual.setEnabled(bool(chosen))
+
+    def _choose_soundfont(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "SoundFont", "/usr/share/sounds", "SoundFonts (*.sf2 *.sf3)")
+        if name:
+            self.use_soundfont(name)
+
+    def use_soundfont(self, path: str) -> None:
+        """Play with another SoundFont from now on."""
+        self.soundfont_chosen.emit(path)
+        self._show_soundfont()

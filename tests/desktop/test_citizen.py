@@ -1,0 +1,279 @@
+"""Gavotte as one program among others on a desktop: one window, preferences, keys, backups, mishaps."""
+
+from __future__ import annotations
+
+import logging
+import sys
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QLabel
+from pytestqt.qtbot import QtBot
+from tests.conftest import make_solo
+from tests.desktop.conftest import OpenWindow
+
+from gavotte.demo.build import build_demo
+from gavotte.desktop import app
+from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.mishaps import LOG, Rescue, start_log
+from gavotte.desktop.single import Doorman, hand_over
+from gavotte.desktop.theme.look import FOLLOW_SYSTEM, palette_for
+from gavotte.desktop.theme.palette import DAY, STAGE
+from gavotte.desktop.work import run_beside
+from gavotte.formats.musicxml_write import write_musicxml
+from gavotte.library.errors import LibraryInUseError
+from gavotte.library.store import DATABASE, Library
+from gavotte.solo.document import Function
+
+
+def test_a_later_start_hands_its_files_to_the_open_window(qtbot: QtBot, window: MainWindow, tmp_path: Path) -> None:
+    doorman = Doorman(tmp_path, window)
+    done: list[bool] = []
+    with qtbot.waitSignal(doorman.called) as called:
+        run_beside(lambda: hand_over(tmp_path, [tmp_path / "a.mid"]), done.append, lambda error: done.append(False))
+    qtbot.waitUntil(lambda: done == [True])
+    assert called.args == [[tmp_path / "a.mid"]]
+    doorman.close()
+    assert not hand_over(tmp_path, [])
+
+
+def test_files_of_a_later_start_are_imported(qtbot: QtBot, window: MainWindow, tmp_path: Path) -> None:
+    window.open_solo(window.shelf.solos.current_id() or "")
+    path = tmp_path / "again.musicxml"
+    path.write_bytes(write_musicxml(make_solo([("C7", "C5/4 E5 G5 E5")])))
+    before = window.shelf.solos.count()
+    with qtbot.waitSignal(window.session.solo_opened, timeout=10000):
+        window.welcome([path])
+    assert window.shelf.solos.count() == before + 1
+    assert window.isActiveWindow()
+
+
+def test_a_library_that_is_open_elsewhere_is_refused_without_a_doorman(demo_folder: Path) -> None:
+    with Library(demo_folder):
+        assert "open in another window" in str(app._open_or_hand_over(demo_folder, []))
+        with pytest.raises(LibraryInUseError):
+            build_demo(demo_folder, fresh=True)
+        assert (demo_folder / DATABASE).exists()
+
+
+@pytest.mark.parametrize("yes", [True, False])
+def test_a_damaged_library_goes_on_from_its_backup(
+    demo_folder: Path, monkeypatch: pytest.MonkeyPatch, yes: bool
+) -> None:
+    with Library(demo_folder) as library:
+        library.back_up_now()
+        solos = library.solos()
+    file = demo_folder / DATABASE
+    damaged = file.read_bytes()[:5000]
+    file.write_bytes(damaged)
+    asked: list[str] = []
+    monkeypatch.setattr(app, "ask_for_backup", lambda why, backup: asked.append(why) or yes)
+    found = app._open_or_hand_over(demo_folder, [])
+    assert asked
+    if yes:
+        assert isinstance(found, Library)
+        assert found.solos() == solos
+        found.close()
+    else:
+        assert isinstance(found, str)
+        assert file.read_bytes() == damaged
+
+
+def test_a_damaged_library_without_backup_says_what_to_do(tmp_path: Path) -> None:
+    (tmp_path / DATABASE).write_bytes(b"nothing of the kind" * 400)
+    assert "Move the file away" in str(app._open_or_hand_over(tmp_path, []))
+
+
+def test_recent_solos_come_back_in_order(open_window: OpenWindow, demo_folder: Path) -> None:
+    window = open_window(demo_folder)
+    ids = [entry.id for entry in window._library.solos()]
+    for solo_id in (ids[0], ids[1], ids[0]):
+        window.open_solo(solo_id)
+    window.delete_solo(ids[1])
+    assert [solo_id for solo_id, _ in window.recent_solos()] == [ids[0]]
+    window.library_edits.undo_stack.undo()
+    window.menus._show_recent()
+    texts = [action.text() for action in window.menus.recent.actions()]
+    assert texts == [title for _, title in window.recent_solos()]
+    assert [solo_id for solo_id, _ in window.recent_solos()] == [ids[0], ids[1]]
+    window.menus.recent.actions()[1].trigger()
+    assert window.session.solo_id == ids[1]
+
+
+def test_the_look_is_chosen_kept_and_can_follow_the_desktop(open_window: OpenWindow, demo_folder: Path) -> None:
+    window = open_window(demo_folder)
+    assert window.menus.look_actions[FOLLOW_SYSTEM].isChecked()
+    assert window.palette_in_use is palette_for(FOLLOW_SYSTEM)
+    window.show_preferences()
+    dialog = window.preferences_dialog
+    assert dialog is not None
+    dialog.look.setCurrentIndex(2)
+    dialog.look.activated.emit(2)
+    assert window.palette_in_use is STAGE
+    assert window.menus.look_actions["Stage"].isChecked()
+    dialog.accept()
+    window.close()
+    window._library.close()
+    again = open_window(demo_folder)
+    assert again.palette_in_use is STAGE
+    again.set_look("Day")
+    assert again.palette_in_use is DAY
+
+
+def test_a_dark_desktop_gets_the_stage(monkeypatch: pytest.MonkeyPatch, window: MainWindow) -> None:
+    class Hints:
+        scheme = Qt.ColorScheme.Dark
+
+        def colorScheme(self) -> Qt.ColorScheme:
+            return self.scheme
+
+    hints = Hints()
+    monkeypatch.setattr("gavotte.desktop.theme.look.QGuiApplication.styleHints", lambda: hints)
+    window.set_look(FOLLOW_SYSTEM)
+    assert window.palette_in_use is STAGE
+    hints.scheme = Qt.ColorScheme.Light
+    window._show_look()
+    assert window.palette_in_use is DAY
+
+
+def test_a_file_that_is_no_soundfont_is_explained(window: MainWindow, tmp_path: Path) -> None:
+    (tmp_path / "odd.sf2").write_text("no sound in here")
+    window.transport.warm_up()
+    window.show_preferences()
+    dialog = window.preferences_dialog
+    assert dialog is not None
+    dialog.use_soundfont(str(tmp_path / "odd.sf2"))
+    assert "odd.sf2" in window.notice.text.text()
+    dialog.usual.click()
+    assert dialog.soundfont.text() == "The usual one"
+    assert "odd.sf2" not in window.transport.sound_words
+
+
+def test_one_key_shows_the_keys_of_the_desk(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    def words() -> str:
+        return " ".join(label.text() for label in at_ferry.key_map.findChildren(QLabel))
+
+    qtbot.keyClick(at_ferry.label.page, "?")
+    assert at_ferry.key_map.isVisible()
+    for word in ("Call it passing", "Keep as lick", "Play or stop", "Undo", "Select several notes"):
+        assert word in words()
+    qtbot.keyClick(at_ferry.key_map, "1")
+    assert not at_ferry.key_map.isVisible()
+    assert at_ferry.label.page.hasFocus()
+    assert at_ferry.session.solo is not None
+    assert at_ferry.session.solo.decisions == ()
+    at_ferry.show_desk("shelf")
+    at_ferry.show_keys()
+    assert "Call it passing" not in words()
+    assert "Delete it" in words()
+    assert "Import a solo" in at_ferry.key_map.accessibleDescription()
+
+
+def test_the_page_is_read_out_note_by_note(at_ferry: MainWindow) -> None:
+    page, session = at_ferry.label.page, at_ferry.session
+    session.select("n2", "n2")
+    name = page.accessibleName()
+    assert name.startswith("A4, ")
+    assert "bar 1" in name
+    assert "3 of F" in name
+    assert page.accessibleDescription() == session.labels["n2"].reason
+    session.select("n2", "n5")
+    assert page.accessibleName().startswith("4 notes selected, ")
+
+
+def test_going_back_to_a_backup_and_forth_again(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session = at_ferry.session
+    at_ferry._library.back_up_now()
+    session.select("n2", "n2")
+    session.decide(Function.OUTSIDE)
+    solo_id = session.solo_id or ""
+    at_ferry.show_library()
+    dialog = at_ferry.library_dialog
+    assert dialog is not None
+    assert not dialog.yes.isDefault()
+    count = dialog.backups.count()
+    dialog.yes.click()
+    assert at_ferry._stack.currentWidget() is at_ferry.shelf
+    assert not at_ferry.session.undo_stack.canUndo()
+    at_ferry.open_solo(solo_id)
+    assert session.solo is not None
+    assert session.solo.decisions == ()
+    at_ferry.show_library()
+    dialog = at_ferry.library_dialog
+    assert dialog is not None
+    assert dialog.backups.count() == count + 1
+    dialog.go_back()
+    at_ferry.open_solo(solo_id)
+    assert [d.note for d in session.solo.decisions] == ["n2"]
+
+
+def test_a_library_goes_out_and_into_another(
+    qtbot: QtBot, open_window: OpenWindow, demo_folder: Path, tmp_path: Path
+) -> None:
+    window = open_window(demo_folder)
+    window.show_library()
+    dialog = window.library_dialog
+    assert dialog is not None
+    with qtbot.waitSignal(dialog.told, timeout=20000):
+        dialog.export_to(tmp_path / "all.gavotte.zip")
+    other = open_window(tmp_path / "other")
+    other.show_library()
+    dialog = other.library_dialog
+    assert dialog is not None
+    with qtbot.waitSignal(dialog.told, timeout=20000):
+        dialog.add_from(tmp_path / "all.gavotte.zip")
+    assert other.shelf.solos.count() == window.shelf.solos.count()
+    assert other.vocabulary.licks.count() == window.vocabulary.licks.count()
+    other.show_library()
+    dialog = other.library_dialog
+    assert dialog is not None
+    (tmp_path / "odd.zip").write_bytes(b"PK nothing")
+    with qtbot.waitSignal(dialog.failed, timeout=20000) as failed:
+        dialog.add_from(tmp_path / "odd.zip")
+    assert "odd.zip" in failed.args[0]
+
+
+def test_writing_a_library_can_be_stopped(window: MainWindow, qtbot: QtBot, tmp_path: Path) -> None:
+    window.show_library()
+    dialog = window.library_dialog
+    assert dialog is not None
+    with qtbot.waitSignal(dialog.busy):
+        dialog.export_to(tmp_path / "all.gavotte.zip")
+    window._stop.click()
+    assert not window._stop.isVisible()
+    assert [path for path in tmp_path.iterdir() if "all" in path.name] == []
+
+
+def test_a_mishap_is_logged_and_the_work_saved_first(at_ferry: MainWindow, tmp_path: Path) -> None:
+    log = tmp_path / "logs" / "gavotte.log"
+    start_log(log)
+    session = at_ferry.session
+    session.select("n2", "n2")
+    session.decide(Function.OUTSIDE)
+    assert not session.is_saved
+    told: list[bool] = []
+    rescue = Rescue(session.save, lambda text: told.append(session.is_saved and "saved first" in text), log)
+    try:
+        raise ZeroDivisionError("of all things")
+    except ZeroDivisionError:
+        rescue.catch(*sys.exc_info())  # type: ignore[arg-type]
+    assert told == [True]
+    assert "of all things" in log.read_text()
+    assert "Traceback" in log.read_text()
+
+
+def test_a_mishap_while_saving_is_told_honestly(tmp_path: Path) -> None:
+    told: list[str] = []
+
+    def save() -> None:
+        raise OSError("full")
+
+    Rescue(save, told.append, tmp_path / "log").catch(ValueError, ValueError("odd"), None)
+    assert "could not be saved" in told[0]
+
+
+def test_a_log_that_cannot_be_written_goes_to_the_terminal(tmp_path: Path) -> None:
+    (tmp_path / "file").write_text("")
+    start_log(tmp_path / "file" / "gavotte.log")
+    assert isinstance(LOG.handlers[0], logging.StreamHandler)
