@@ -124,7 +124,7 @@ def test_licks_are_listed_renamed_and_deleted(qtbot: QtBot, window: MainWindow) 
     window.show_desk("vocabulary")
     desk = window.vocabulary
     qtbot.waitUntil(lambda: desk.page.is_complete)
-    assert desk.licks.count() == 2
+    count = desk.licks.count()
     desk.name.setText("The one I want in twelve keys")
     qtbot.keyClick(desk.name, Qt.Key.Key_Return)
     assert desk.licks.item(0).text() == "The one I want in twelve keys"
@@ -132,9 +132,9 @@ def test_licks_are_listed_renamed_and_deleted(qtbot: QtBot, window: MainWindow) 
     assert desk.licks.item(0).text() != "The one I want in twelve keys"
     desk.licks.setFocus()
     qtbot.keyClick(desk.licks, Qt.Key.Key_Delete)
-    assert desk.licks.count() == 1
+    assert desk.licks.count() == count - 1
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert desk.licks.count() == 2
+    assert desk.licks.count() == count
 
 
 def test_a_lick_is_shown_in_its_own_key_and_in_all(qtbot: QtBot, window: MainWindow) -> None:

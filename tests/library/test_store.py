@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from gavotte.demo.build import build_demo
-from gavotte.demo.solos import DEMO_SOLOS
+from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
 from gavotte.library import schema, store
 from gavotte.library.errors import LibraryError
@@ -169,11 +169,11 @@ def test_the_demo_is_built_once_and_anew_on_demand(tmp_path: Path) -> None:
     build_demo(folder)
     with Library(folder) as library:
         assert [entry.title for entry in library.solos()] == [make().title for make in DEMO_SOLOS]
-        assert len(library.licks()) == 2
+        assert len(library.licks()) == len(DEMO_LICKS)
         library.delete_solo(library.solos()[0].id)
     build_demo(folder)
     with Library(folder) as library:
-        assert len(library.solos()) == 1
+        assert len(library.solos()) == len(DEMO_SOLOS) - 1
     build_demo(folder, fresh=True)
     with Library(folder) as library:
-        assert len(library.solos()) == 2
+        assert len(library.solos()) == len(DEMO_SOLOS)

@@ -114,3 +114,10 @@ def test_instruments_are_guessed_from_part_names() -> None:
 def test_the_setting_is_read_off_the_chords(bars: list[tuple[str, str]], key: str, blues: bool, found: str) -> None:
     region = with_setting(make_solo(bars, key=key)).keys[0]
     assert (str(region.key), region.blues) == (found, blues)
+
+
+@pytest.mark.parametrize(("meter", "beats"), [("4/4", 90), ("12/8", 60), ("3/4", 90)])
+def test_tempo_is_counted_in_the_beats_of_the_meter(meter: str, beats: int) -> None:
+    solo = make_solo([("C7", "r/2.")] if meter == "3/4" else [("C7", "r/1" if meter == "4/4" else "r/1.")], meter=meter)
+    assert solo.beats_a_minute is None
+    assert replace(solo, tempo=Fraction(90)).beats_a_minute == beats

@@ -2,131 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from fractions import Fraction
 
-from gavotte.demo.shorthand import write_out
-from gavotte.solo.document import KeyRegion, MeterRegion, Section, Solo
-from gavotte.solo.instruments import instrument_named
-from gavotte.theory.interval import OCTAVE
-from gavotte.theory.key import Key
-from gavotte.theory.meter import COMMON_TIME
+from gavotte.demo.bucket import bucket
+from gavotte.demo.cinder import cinder
+from gavotte.demo.ferry import ferry
+from gavotte.demo.quarry import quarry
+from gavotte.demo.wheel import wheel
 
-_FERRY = (
-    ("C7", "E4/8 G4"),
-    # A
-    ("Fmaj7", "A4/4.> G4/8 F4 A4 C5 E5"),
-    ("D7b9", "F#5/8 Eb5 C5 A4 F#4 A4 C5 A4"),
-    ("Gm7", "Bb4/4 D5/8 F5 A5/4 G5/8 F5"),
-    ("C7", "E5/8 Db5 Bb4 G4 F4 G4 Bb4 G#4"),
-    ("Am7 D7", "A4/8 C5 E5 G5 F#5 Eb5 D5 C5"),
-    ("Gm7 C7", "Bb4/8 D5 F5 A5 Ab5 G5 E5 C5"),
-    ("Fmaj7 D7", "A4/8 G4 F4 E4 F#4 A4 C5 Eb5"),
-    ("Gm7 C7", "D5/4 Bb4/8 A4 G4/4' r/4"),
-    # A
-    ("Fmaj7", "r/4 C5/8t D5 E5 F5/8 A5> G5 E5"),
-    ("D7b9", "F#5/4 Eb5/8 D5 C5 A4 F#4 A4"),
-    ("Gm7", "Bb4/8 C5 C#5 D5 F5 D5 Bb4 G4"),
-    ("C7", "E4/8 G4 Bb4 Db5 C5 G4 Bb4 G#4"),
-    ("Am7 D7", "A4/4 C5/8 E5 Eb5 C5 A4 F#4"),
-    ("Gm7 C7", "G4/8 Bb4 D5 F5 E5 D5 C5 Bb4"),
-    ("F6", "A4/4 F4/8 C4 r/2"),
-    ("F6", "r/2 F4/8 G4 A4 Bb4"),
-    # B
-    ("Cm7", "C5/4 Eb5/8 G5 Bb5/4.> G5/8"),
-    ("F7", "A5/8 Gb5 Eb5 C5 A4 Db5 B4 C5"),
-    ("Bbmaj7", "D5/4. C5/8 Bb4 D5 F5 A5"),
-    ("Bbmaj7", "C6/4 Ab5/8? F5 D5/4 r/4"),
-    ("Bbm7", "r/8 F5 Ab5 C6 Bb5 Ab5 F5 Db5"),
-    ("Eb7", "G5/8 F5 Eb5 Db5 Bb4 A4 Bb4 G4"),
-    ("Am7 D7b9", "C5/8t Bb4 A4 G4/8 E4 F#4 A4 C5 Eb5?"),
-    ("Gm7 C7", "D5/8 Bb4 F5 D5 Ab4 Cb5 Eb5 Gb5"),
-    # A
-    ("Fmaj7", "F5/8> E5 C5 A4 G4 A4 C5 E5"),
-    ("D7b9", "Eb5/4 C5/8 A4 F#4 G4 G#4 A4"),
-    ("Gm7", "Bb4/8 G4 D5 Bb4 F5 D5 A5 F5"),
-    ("C7", "Gb5/8 E5 Db5 Bb4 G4 Ab4 A4 Bb4"),
-    ("Am7 D7", "C5/4 E5/8 A5 F#5 Eb5 C5 A4"),
-    ("Gm7 C7", "Bb4/8 D5 G5 F5 E5 Db5 Bb4 G4"),
-    ("F6", "*G#4 A4/8{slide} C5 F5 D5 C5/4 r/4"),
-    ("F6", "r/8 C5 D5 A4 F4/2"),
-)
-
-_BUCKET = (
-    ("Bb7", "F4/8 G4"),
-    # first chorus
-    ("Bb7", "r/8 Bb4 Db5{slide} D5 F5/4> G5/8 F5"),
-    ("Eb7", "Db5/4 Bb4/8 G4 Ab4 A4 Bb4/4"),
-    ("Bb7", "D5/8 F5 Ab5/4 F5/8 Db5{bend:1/2} Bb4/4"),
-    ("Fm7 Bb7", "Ab4/8 C5 Eb5 G5 F5 D5 Cb5 Ab4"),
-    ("Eb7", "G4/4 Bb4/8 Db5 Eb5/4{fall} r/4"),
-    ("Edim7", "E4/8 G4 Bb4 Db5 E5 Db5 Bb4 G4"),
-    ("Bb7", "F5/4 E5/8 Eb5 D5 Bb4 r/4"),
-    ("Dm7 G7b9", "A4/8 C5 F5 D5 B4 Ab4 F4 D4"),
-    ("Cm7", "Eb4/8 G4 Bb4 D5 C5/4 r/8 G4/8"),
-    ("F7", "A4/8 C5 Eb5 Gb5 F5 C5 Eb5 C#5"),
-    ("Bb7 G7", "D5/4 Bb4/8 F4 B4 D5 F5 Ab5"),
-    ("Cm7 F7", "G5/8 E5? C5 G4 A4/4 r/4"),
-    # second chorus
-    ("Bb7", "Bb4/8t D5 F5 Ab5/4> r/4 F5/8 Ab5"),
-    ("Eb7", "G5/8 F5 Eb5 Db5 Bb4 Ab4 F#4 G4"),
-    ("Bb7", "D5/4. F5/8 Db5/4{bend:1} Bb4/4"),
-    ("Fm7 Bb7", "C5/8 Ab4 Eb5 C5 D5 F5 Ab5 Cb6"),
-    ("Eb7", "Bb5/4> G5/8 Eb5 Db5 Bb4{pull-off} G4/4"),
-    ("Edim7", "Bb4/8 G4 E4 G4 Bb4 Db5 E5 G5"),
-    ("Bb7", "F5/8t G5{hammer-on} Ab5 F5/8 D5 Db5/4{bend:1/2} Bb4/4"),
-    ("Dm7 G7b9", "r/8 A4 C5 F5 Ab5 F5 D5 B4"),
-    ("Cm7", "C5/4 Eb5/8 E5 F5 F#5 G5/4"),
-    ("F7", "F#4/8 A4 C#5 E5 Eb5 C5 A4 Gb4"),
-    ("Bb7 G7", "F4/8 Bb4 D5 F5 Ab5 F5 D5 B4"),
-    ("Cm7 F7", "C5/8 Eb5 G5 Bb5 A5 Gb5 Eb5 C5"),
-    ("Bb7", "D5/4 Bb4/4' r/2"),
-)
-
-
-def ferry() -> Solo:
-    """A 32-bar A-A-B-A at a medium swing, on trumpet."""
-    written = write_out(_FERRY, COMMON_TIME.bar_length, Fraction(1))
-    trumpet = instrument_named("Trumpet")
-    assert trumpet is not None
-    return Solo(
-        title="Lamplight on the Ferry",
-        player="Odo Vantongeren",
-        instrument=trumpet,
-        style="medium swing",
-        tempo=Fraction(148),
-        pickup=Fraction(1),
-        meters=(MeterRegion(Fraction(0), COMMON_TIME),),
-        keys=(KeyRegion(Fraction(0), Key.parse("F major")),),
-        chords=written.chords,
-        notes=written.notes,
-        sections=tuple(Section(Fraction(32 * k), label) for k, label in enumerate("AABA")),
-    )
-
-
-def bucket() -> Solo:
-    """A jazz blues of two choruses, on guitar."""
-    written = write_out(_BUCKET, COMMON_TIME.bar_length, Fraction(1))
-    guitar = instrument_named("Guitar")
-    assert guitar is not None
-    return Solo(
-        title="Two-Bucket Blues",
-        player="Ilka Rosenquill",
-        instrument=guitar,
-        style="jazz blues",
-        tempo=Fraction(126),
-        pickup=Fraction(1),
-        meters=(MeterRegion(Fraction(0), COMMON_TIME),),
-        keys=(KeyRegion(Fraction(0), Key.parse("Bb major"), blues=True),),
-        chords=written.chords,
-        # Written down as a guitarist reads it, an octave above the sound.
-        notes=tuple(replace(note, pitch=note.pitch.transposed(-OCTAVE)) for note in written.notes),
-        sections=(Section(Fraction(0), "1st chorus"), Section(Fraction(48), "2nd chorus")),
-    )
-
-
-DEMO_SOLOS = (ferry, bucket)
+DEMO_SOLOS = (ferry, bucket, cinder, quarry, wheel)
 """What makes the demo's solos, in the order of the shelf."""
 
-DEMO_LICKS = ((0, Fraction(16), Fraction(24)), (1, Fraction(76), Fraction(80)))
+DEMO_LICKS = (
+    (0, Fraction(16), Fraction(24)),
+    (1, Fraction(76), Fraction(80)),
+    (2, Fraction(57), Fraction(60)),
+    (4, Fraction(69), Fraction(72)),
+)
 """Licks kept in the demo: which solo, and the onsets its first and last notes lie between."""

@@ -224,6 +224,11 @@ class Solo:
             ends.append(max(self.notes, key=_rough_end).end)
         return max(ends, default=Fraction(0))
 
+    @property
+    def beats_a_minute(self) -> float | None:
+        """The tempo as it is counted, in beats of the first meter (dotted ones in 12/8)."""
+        return float(self.tempo / self.meters[0].meter.beats[0].length) if self.tempo else None
+
     def note(self, note_id: str) -> Note:
         """The note with this id. Raises KeyError."""
         for note in self.notes:

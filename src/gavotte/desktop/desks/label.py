@@ -142,7 +142,8 @@ class LabelDesk(QWidget):
 
     def _show_head(self, solo: Solo) -> None:
         self.title.setText(solo.title)
-        tempo = f"{round(solo.tempo)} beats a minute" if solo.tempo else ""
+        beats = solo.beats_a_minute
+        tempo = f"{round(beats)} beats a minute" if beats else ""
         self.about.setText(
             " · ".join(
                 part

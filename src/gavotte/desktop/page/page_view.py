@@ -415,5 +415,8 @@ class PageView(QGraphicsView):
             super().wheelEvent(event)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
+        # What is at the top stays there: Qt would keep the middle.
+        top = self.mapToScene(0, 0).y()
         super().resizeEvent(event)
         self._apply_zoom()
+        self.verticalScrollBar().setValue(round(top * self.transform().m22()))  # type: ignore[union-attr]

@@ -130,9 +130,9 @@ class TransportBar(QWidget):
         for widget in (self.loop, self.count_in, self.tempo, self.swing):
             widget.blockSignals(False)
         words = f"{round(transport.rate * 100)} %"
-        if self._solo is not None and self._solo.tempo:
-            beat = self._solo.meters[0].meter.beats[0].length
-            words += f" · {round(float(self._solo.tempo / beat) * transport.rate)} a minute"
+        beats = self._solo.beats_a_minute if self._solo is not None else None
+        if beats:
+            words += f" · {round(beats * transport.rate)} a minute"
         self.tempo_words.setText(words)
 
     def _show_levels(self) -> None:

@@ -7,6 +7,8 @@ from collections.abc import Callable
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QIcon, QPainter, QPainterPath, QPen, QPixmap
 
+from gavotte.desktop.theme.palette import DAY
+
 
 def _shelf() -> tuple[QPainterPath, QPainterPath]:
     line, solid = QPainterPath(), QPainterPath()
@@ -102,17 +104,27 @@ _DRAWINGS = {
 
 def icon(name: str, colour: str, size: int = 24) -> QIcon:
     """The icon ``name`` in a colour."""
+    return painted_icon(size, lambda painter: _draw(painter, name, colour, size))
+
+
+def paint_application_icon(painter: QPainter, size: float) -> None:
+    """The application's sign on its paper, for desktops of any colour."""
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(DAY.page))
+    painter.drawRoundedRect(QRectF(0.04 * size, 0.04 * size, 0.92 * size, 0.92 * size), 0.18 * size, 0.18 * size)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.translate(0.17 * size, 0.15 * size)
+    _draw(painter, "mark", DAY.accent, 0.68 * size)
+
+
+def _draw(painter: QPainter, name: str, colour: str, size: float) -> None:
     line, solid = _DRAWINGS[name]()
-
-    def paint(painter: QPainter) -> None:
-        painter.scale(size / 24, size / 24)
-        pen = QPen(QColor(colour), 1.8)
-        pen.setCapStyle(Qt.PenCapStyle.RoundCap)
-        painter.setPen(pen)
-        painter.drawPath(line)
-        painter.fillPath(solid, QColor(colour))
-
-    return painted_icon(size, paint)
+    painter.scale(size / 24, size / 24)
+    pen = QPen(QColor(colour), 1.8)
+    pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+    painter.setPen(pen)
+    painter.drawPath(line)
+    painter.fillPath(solid, QColor(colour))
 
 
 def painted_icon(size: int, paint: Callable[[QPainter], None]) -> QIcon:
