@@ -100,14 +100,15 @@ def test_doubts_are_counted_and_gone_round(qtbot: QtBot, at_ferry: MainWindow) -
 def test_deleting_a_solo_can_be_undone(qtbot: QtBot, window: MainWindow) -> None:
     solos = window.shelf.solos
     title = solos.currentItem().text()
+    count = solos.count()
     solos.setFocus()
     qtbot.keyClick(solos, Qt.Key.Key_Delete)
-    assert solos.count() == 1
+    assert solos.count() == count - 1
     assert title in window.notice.text.text()
     qtbot.mouseClick(window.notice.action, Qt.MouseButton.LeftButton)
     assert title in [solos.item(i).text() for i in range(solos.count())]
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
-    assert solos.count() == 1
+    assert solos.count() == count - 1
 
 
 def test_deleting_the_open_solo_closes_it(at_ferry: MainWindow) -> None:
@@ -315,7 +316,7 @@ def test_written_pitch_is_shown_and_concert_pitch_is_kept(qtbot: QtBot, at_ferry
 def test_licks_are_shown_in_written_pitch_too(qtbot: QtBot, window: MainWindow) -> None:
     desk = window.vocabulary
     window.show_desk("vocabulary")
-    desk.licks.setCurrentRow(1)
+    desk.licks.setCurrentRow(desk.licks.count() - 1)
     qtbot.waitUntil(lambda: desk.page.is_complete)
     concert = desk.page.lines[0].line.notes[0].note.pitch
     window.menus.written_action.trigger()

@@ -221,3 +221,12 @@ def test_bytes_changed_at_random_are_read_or_refused(seed: int) -> None:
     except FormatError:
         return
     assert len(label_solo(solo)) == len(solo.notes)
+
+
+def test_a_meter_written_where_the_line_begins_counts_for_its_pickup() -> None:
+    signature = mido.MetaMessage("time_signature", numerator=5, denominator=4, time=4 * 480)
+    notes = [(4.0, 1.0, 69), *((5.0 + beat, 1.0, 74) for beat in range(10))]
+    solo = open_midi(performed(notes, signature)).solo().solo
+    assert solo.pickup == 1
+    assert [str(region.meter) for region in solo.meters] == ["5/4"]
+    assert [note.onset for note in solo.notes[:3]] == [-1, 0, 1]

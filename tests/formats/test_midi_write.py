@@ -54,7 +54,11 @@ def test_tracks_texts_and_tempo(make: object) -> None:
     assert [m.text for m in file.tracks[0] if m.type == "marker"] == [s.label for s in solo.sections]
     assert [m.text for m in file.tracks[0] if m.type == "text"] == [c.text for c in solo.chords]
     bars = [onset for onset, _, key in sounding(write_midi(solo), 3) if key == 75]
-    assert bars[:3] == [4, 6, 8], "strong beats click after the pickup's bar"
+    meter = solo.meters[0].meter
+    strong = [meter.bar_length + beat.offset for beat in meter.beats if beat.strong]
+    assert bars[: len(strong) + 1] == [*strong, 2 * meter.bar_length], "strong beats click after the pickup's bar"
+    first = next(message for message in file.tracks[0] if message.type == "time_signature")
+    assert (first.numerator, first.denominator, first.time) == (meter.count, meter.unit, 0)
 
 
 def test_odd_titles_keys_and_meters_are_written() -> None:

@@ -8,7 +8,7 @@ from contextlib import suppress
 from datetime import UTC, datetime
 from pathlib import Path
 
-from PyQt6.QtCore import QSettings, Qt, QTimer
+from PyQt6.QtCore import QLocale, QSettings, Qt, QTimer
 from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
@@ -16,6 +16,8 @@ from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.mishaps import LOG, Rescue, start_log
 from gavotte.desktop.single import Doorman, hand_over
 from gavotte.desktop.theme.type import BODY, font, load_fonts
+from gavotte.desktop.translation import install_translations, translate
+from gavotte.desktop.words import counted
 from gavotte.library.backups import Backup, list_backups, put_in_place
 from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
 from gavotte.library.store import DATABASE, Library
@@ -42,6 +44,7 @@ def make_application() -> QApplication:
     load_fonts()
     app.setFont(font(BODY))
     app.setStyle("Fusion")
+    install_translations(app, QLocale())
     return app
 
 
@@ -93,14 +96,16 @@ def _mended(folder: Path, why: str) -> Library | str:
     """The library from its latest backup, if the user wants that."""
     backup = next(iter(list_backups(folder)), None)
     if backup is None:
-        return f"{why} There is no backup. Move the file away to start with an empty library."
+        return translate(
+            "Gavotte", "{why} There is no backup. Move the file away to start with an empty library."
+        ).format(why=why)
     if not ask_for_backup(why, backup):
         return why
     try:
         put_in_place(folder, folder / DATABASE, backup.path, datetime.now(UTC))
         return Library(folder)
     except (OSError, LibraryError) as error:
-        return f"The backup could not be put in place: {error}"
+        return translate("Gavotte", "The backup could not be put in place: {error}").format(error=error)
 
 
 def ask_for_backup(why: str, backup: Backup) -> bool:
@@ -109,11 +114,14 @@ def ask_for_backup(why: str, backup: Backup) -> bool:
     box = QMessageBox(
         QMessageBox.Icon.Warning,
         "Gavotte",
-        f"{why}\n\nThe latest backup is of {made} ({backup.solos} solos, {backup.licks} licks). "
-        "The damaged file is kept beside it, whatever you choose.",
+        translate(
+            "Gavotte",
+            "{why}\n\nThe latest backup is of {made} ({solos}, {licks}). The "
+            "damaged file is kept beside it, whatever you choose.",
+        ).format(why=why, made=made, solos=counted(backup.solos, "solo"), licks=counted(backup.licks, "lick")),
     )
-    take = box.addButton("Go on with the backup", QMessageBox.ButtonRole.AcceptRole)
-    box.addButton("Leave everything", QMessageBox.ButtonRole.RejectRole)
+    take = box.addButton(translate("Gavotte", "Go on with the backup"), QMessageBox.ButtonRole.AcceptRole)
+    box.addButton(translate("Gavotte", "Leave everything"), QMessageBox.ButtonRole.RejectRole)
     with suppress(KeyboardInterrupt):
         box.exec()
     return box.clickedButton() is take

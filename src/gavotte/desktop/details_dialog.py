@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QFormLayout, QHBoxLayout, QLabel, QLineEdit, QWidget
 
 from gavotte.desktop.choice import Choice, Tick
 from gavotte.desktop.dialogs import Dialog
+from gavotte.desktop.translation import translate
 from gavotte.solo.document import Instrument, Solo
 from gavotte.solo.edits import with_details
 from gavotte.solo.instruments import CLEFS, INSTRUMENTS
@@ -22,7 +23,7 @@ class DetailsDialog(Dialog):
     """Shows a solo's details; ``solo`` is the solo with what was changed."""
 
     def __init__(self, parent: QWidget, solo: Solo) -> None:
-        super().__init__(parent, "Details of the solo", "Change")
+        super().__init__(parent, translate("Gavotte", "Details of the solo"), translate("Gavotte", "Change"))
         self._solo = solo
         region = solo.keys[0]
         self.title_field = QLineEdit(solo.title)
@@ -37,7 +38,7 @@ class DetailsDialog(Dialog):
             self.instrument.addItem(instrument.name)
         self.instrument.setCurrentIndex(self._instruments.index(mine))
         self.clef = Choice()
-        self.clef.addItem("The instrument's usual one", "")
+        self.clef.addItem(translate("Gavotte", "The instrument's usual one"), "")
         for clef, word in CLEFS.items():
             self.clef.addItem(word, clef)
         self.clef.setCurrentIndex(max(0, self.clef.findData(solo.instrument.chosen_clef)))
@@ -50,7 +51,7 @@ class DetailsDialog(Dialog):
         for mode in _MODES:
             self.mode.addItem(mode, mode)
         _choose(self.mode, region.key.mode, region.key.mode)
-        self.blues = Tick("A blues")
+        self.blues = Tick(translate("Gavotte", "A blues"))
         self.blues.setChecked(region.blues)
         self._lay_out()
 
@@ -62,20 +63,24 @@ class DetailsDialog(Dialog):
         key.addWidget(self.tonic)
         key.addWidget(self.mode, 1)
         rows = (
-            ("Title", self.title_field),
-            ("Player", self.player),
-            ("Instrument", self.instrument),
-            ("Clef", self.clef),
-            ("Style", self.style_field),
+            (translate("Gavotte", "Title"), self.title_field),
+            (translate("Gavotte", "Player"), self.player),
+            (translate("Gavotte", "Instrument"), self.instrument),
+            (translate("Gavotte", "Clef"), self.clef),
+            (translate("Gavotte", "Style"), self.style_field),
         )
         for word, widget in rows:
             widget.setAccessibleName(word)
             form.addRow(word, widget)
-        self.tonic.setAccessibleName("Tonic")
-        self.mode.setAccessibleName("Mode")
-        form.addRow("Key at the start", key)
+        self.tonic.setAccessibleName(translate("Gavotte", "Tonic"))
+        self.mode.setAccessibleName(translate("Gavotte", "Mode"))
+        form.addRow(translate("Gavotte", "Key at the start"), key)
         form.addRow("", self.blues)
-        note = QLabel("In a blues the key's ♭3, ♭5 and ♭7 are at home over every chord. Labels follow at once.")
+        note = QLabel(
+            translate(
+                "Gavotte", "In a blues the key's ♭3, ♭5 and ♭7 are at home over every chord. Labels follow at once."
+            )
+        )
         note.setObjectName("quiet")
         note.setWordWrap(True)
         self.content.addLayout(form)

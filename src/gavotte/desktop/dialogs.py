@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QLineEdit, QPushButton
 from gavotte.desktop.choice import Tick
 from gavotte.desktop.rows import RowList
 from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.formats.source import Source, VoiceSummary
 from gavotte.vocabulary.lick import Lick
@@ -31,13 +32,13 @@ class Dialog(QDialog):
         layout.addLayout(self.content, 1)
         row = QHBoxLayout()
         row.addStretch(1)
-        self.no = QPushButton("Cancel")
-        self.no.setToolTip("Leave everything as it is (Esc)")
+        self.no = QPushButton(translate("Gavotte", "Cancel"))
+        self.no.setToolTip(translate("Gavotte", "Leave everything as it is (Esc)"))
         self.no.clicked.connect(self.reject)
         self.yes = QPushButton(yes)
         self.yes.setObjectName("primary")
         self.yes.setDefault(True)
-        self.yes.setToolTip(f"{yes} (Enter)")
+        self.yes.setToolTip(translate("Gavotte", "{yes} (Enter)").format(yes=yes))
         self.yes.clicked.connect(self.accept)
         row.addWidget(self.no)
         row.addWidget(self.yes)
@@ -49,9 +50,15 @@ class VoiceDialog(Dialog):
 
     def __init__(self, parent: QWidget, score: Source, palette: Palette) -> None:
         several = len(score.voices) > 1
-        super().__init__(parent, "Which line is the solo?" if several else "The score has repeats", "Import this line")
+        super().__init__(
+            parent,
+            translate("Gavotte", "Which line is the solo?")
+            if several
+            else translate("Gavotte", "The score has repeats"),
+            translate("Gavotte", "Import this line"),
+        )
         self._score = score
-        self.voices = RowList("Lines of the score")
+        self.voices = RowList(translate("Gavotte", "Lines of the score"))
         self.voices.set_palette(palette)
         self.voices.setMinimumHeight(220 if several else 64)
         for index, voice in enumerate(score.voices):
@@ -59,16 +66,16 @@ class VoiceDialog(Dialog):
                 str(index),
                 _name(voice),
                 _about(voice),
-                "likely the lead" if index == 0 and several else "",
+                translate("Gavotte", "likely the lead") if index == 0 and several else "",
             )
         self.voices.setCurrentRow(0)
         self.voices.itemActivated.connect(lambda _: self.accept())
-        self.as_heard = Tick("Play the repeats out, bar by bar as they are heard")
-        self.as_heard.setToolTip("Without this every bar comes once, as it is written")
+        self.as_heard = Tick(translate("Gavotte", "Play the repeats out, bar by bar as they are heard"))
+        self.as_heard.setToolTip(translate("Gavotte", "Without this every bar comes once, as it is written"))
         self.as_heard.setChecked(True)
         self.as_heard.setVisible(score.has_repeats)
         if several:
-            text = QLabel("The score holds several lines. Gavotte reads one of them as the solo.")
+            text = QLabel(translate("Gavotte", "The score holds several lines. Gavotte reads one of them as the solo."))
             text.setObjectName("quietBody")
             self.content.addWidget(text)
         self.content.addWidget(self.voices, 1)
@@ -85,11 +92,11 @@ def _name(voice: VoiceSummary) -> str:
 
 
 def _about(voice: VoiceSummary) -> str:
-    parts = [counted(voice.notes, "note", "notes")]
+    parts = [counted(voice.notes, "note")]
     if voice.chords:
-        parts.append(counted(voice.chords, "chord symbol", "chord symbols"))
+        parts.append(counted(voice.chords, "chord symbol"))
     if voice.doubled:
-        parts.append(f"{voice.doubled} struck together with another")
+        parts.append(translate("Gavotte", "{doubled} struck together with another").format(doubled=voice.doubled))
     return " · ".join(parts)
 
 
@@ -97,16 +104,18 @@ class LickDialog(Dialog):
     """Shows the name proposed for a lick and lets the user change it."""
 
     def __init__(self, parent: QWidget, lick: Lick) -> None:
-        super().__init__(parent, "Keep as lick", "Keep lick")
+        super().__init__(parent, translate("Gavotte", "Keep as lick"), translate("Gavotte", "Keep lick"))
         self._lick = lick
         self.name = QLineEdit(lick.name)
-        self.name.setAccessibleName("Name of the lick")
+        self.name.setAccessibleName(translate("Gavotte", "Name of the lick"))
         self.name.selectAll()
         self.name.textChanged.connect(lambda text: self.yes.setEnabled(bool(text.strip())))
-        caption = QLabel("Name, from its harmony and functions")
+        caption = QLabel(translate("Gavotte", "Name, from its harmony and functions"))
         caption.setObjectName("quiet")
         where = QLabel(
-            f"{counted(len(lick.solo.notes), 'note', 'notes')} from {lick.source.title}, {lick.source.place}"
+            translate("Gavotte", "{count} from {title}, {place}").format(
+                count=counted(len(lick.solo.notes), "note"), title=lick.source.title, place=lick.source.place
+            )
         )
         where.setObjectName("quietBody")
         where.setAlignment(Qt.AlignmentFlag.AlignLeft)

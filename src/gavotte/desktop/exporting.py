@@ -17,6 +17,7 @@ from gavotte.desktop.paper.pdf import set_as_pdf
 from gavotte.desktop.paper.picture import picture_steps
 from gavotte.desktop.paper.setup import read_setup
 from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.work import Steps
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.midi_write import write_midi
@@ -36,16 +37,16 @@ class ExportFormat:
     @property
     def file_filter(self) -> str:
         """What a file dialog shows."""
-        return f"{self.name} (*{self.suffix})"
+        return f"{said(self.name)} (*{self.suffix})"
 
 
-SCORE = ExportFormat("MusicXML score", ".musicxml")
-SCORE_WITH_DEGREES = ExportFormat("MusicXML score with degrees as lyrics", ".musicxml")
-NOTE_TABLE = ExportFormat("Table of notes and labels", ".csv")
-PAPER = ExportFormat("Sheet for printing", ".pdf")
-PNG = ExportFormat("Picture of the selection", ".png")
-SVG = ExportFormat("Drawing of the selection", ".svg")
-MIDI = ExportFormat("MIDI file: solo, chords and click", ".mid")
+SCORE = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MusicXML score"), ".musicxml")
+SCORE_WITH_DEGREES = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MusicXML score with degrees as lyrics"), ".musicxml")
+NOTE_TABLE = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Table of notes and labels"), ".csv")
+PAPER = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Sheet for printing"), ".pdf")
+PNG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Picture of the selection"), ".png")
+SVG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Drawing of the selection"), ".svg")
+MIDI = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MIDI file: solo, chords and click"), ".mid")
 EXPORT_FORMATS = (PAPER, SCORE, SCORE_WITH_DEGREES, MIDI, NOTE_TABLE, PNG, SVG)
 
 
@@ -67,7 +68,9 @@ class Exporter(QObject):
         filters = {known.file_filter: known for known in ([wanted] if wanted else EXPORT_FORMATS)}
         usual = wanted or EXPORT_FORMATS[0]
         start = str(folder / suggested_name(sheet.solo, usual))
-        name, found = QFileDialog.getSaveFileName(self._window, "Export", start, ";;".join(filters))
+        name, found = QFileDialog.getSaveFileName(
+            self._window, translate("Gavotte", "Export"), start, ";;".join(filters)
+        )
         if name:
             path, chosen = Path(name), filters.get(found, usual)
             known = {item.suffix for item in EXPORT_FORMATS}
@@ -84,7 +87,9 @@ class Exporter(QObject):
         self.cancel()
         self._job = Steps(
             steps,
-            lambda share: self.busy.emit(f"Setting {path.name}: {round(100 * share)} %"),
+            lambda share: self.busy.emit(
+                translate("Gavotte", "Setting {name}: {number} %").format(name=path.name, number=round(100 * share))
+            ),
             self._finished,
             lambda error: self._not_done(path, error),
             self,
@@ -113,16 +118,20 @@ class Exporter(QObject):
 
     def _not_done(self, path: Path, error: Exception) -> None:
         self._finished()
-        self.failed.emit(f"{path.name} was not written: {error}")
+        self.failed.emit(translate("Gavotte", "{name} was not written: {error}").format(name=path.name, error=error))
 
     def _write(self, path: Path, data: bytes) -> None:
         try:
             write_whole(path, data)
         except OSError as error:
-            self.failed.emit(f"{path.name} could not be written: {error.strerror or error}. Choose another folder.")
+            self.failed.emit(
+                translate("Gavotte", "{name} could not be written: {reason}. Choose another folder.").format(
+                    name=path.name, reason=error.strerror or error
+                )
+            )
             return
         self._settings.setValue("folder", str(path.parent))
-        self.exported.emit(f"Exported as {path.name}")
+        self.exported.emit(translate("Gavotte", "Exported as {name}").format(name=path.name))
 
 
 def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:

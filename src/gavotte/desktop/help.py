@@ -5,16 +5,20 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QMessageBox, QWidget
 
 from gavotte import __version__
+from gavotte.desktop.translation import translate
 
 
 def show_about(window: QWidget) -> None:
     """Say what Gavotte is and what it is built on."""
     QMessageBox(
         QMessageBox.Icon.NoIcon,
-        "About Gavotte",
-        f"<b>Gavotte {__version__}</b><br>The function of every note of a transcribed solo, and the "
-        "vocabulary that comes out of it.<br><br>GPL 3 or later. Text set in M PLUS 1p (OFL); "
-        "music engraved by verovio (LGPL).",
+        translate("Gavotte", "About Gavotte"),
+        translate(
+            "Gavotte",
+            "<b>Gavotte {version}</b><br>The function of every note of a transcribed solo, "
+            "and the vocabulary that comes out of it.<br><br>GPL 3 or later. Text set in M "
+            "PLUS 1p (OFL); music engraved by verovio (LGPL).",
+        ).format(version=__version__),
         QMessageBox.StandardButton.Close,
         window,
     ).open()

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QWidget
 
 from gavotte.desktop.dialogs import VoiceDialog
 from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
 from gavotte.desktop.work import Job, run_beside
 from gavotte.formats.errors import FormatError
 from gavotte.formats.opening import open_source
@@ -53,7 +54,7 @@ class Importer(QObject):
         if not self._waiting:
             return
         path = self._waiting.pop(0)
-        self.busy.emit(f"Reading {path.name} …")
+        self.busy.emit(translate("Gavotte", "Reading {name} …").format(name=path.name))
         self._job = run_beside(
             lambda: open_source(path),
             lambda score: self._opened(path, score),
@@ -105,9 +106,19 @@ class Importer(QObject):
         self._job = None
         self.busy.emit("")
         if isinstance(error, (FormatError, LibraryError)):
-            self.failed.emit(f"{path.name} was not imported. {error}")
+            self.failed.emit(
+                translate("Gavotte", "{name} was not imported. {error}").format(name=path.name, error=error)
+            )
         elif isinstance(error, OSError):
-            self.failed.emit(f"{path.name} can't be read: {error.strerror or error}.")
+            self.failed.emit(
+                translate("Gavotte", "{name} can't be read: {reason}.").format(
+                    name=path.name, reason=error.strerror or error
+                )
+            )
         else:
-            self.failed.emit(f"{path.name} was not imported: something in it was not expected ({error!r}).")
+            self.failed.emit(
+                translate("Gavotte", "{name} was not imported: something in it was not expected ({error!r}).").format(
+                    name=path.name, error=error
+                )
+            )
         self._next()

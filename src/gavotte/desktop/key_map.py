@@ -9,30 +9,41 @@ from PyQt6.QtGui import QAction, QColor, QKeyEvent, QMouseEvent, QPainter, QPain
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QMenuBar, QVBoxLayout, QWidget
 
 from gavotte.desktop.theme.palette import DAY, Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 
 Group = tuple[str, list[tuple[str, str]]]
 """A heading, and (keys, what they do) under it."""
 
 PAGE_KEYS: tuple[Group, ...] = (
     (
-        "On the page",
+        QT_TRANSLATE_NOOP("Gavotte", "On the page"),
         [
-            ("← →", "Note before, next note"),
-            ("↑ ↓", "Line above, line below"),
-            ("Shift + arrows or click", "Select several notes"),
-            ("Ctrl + wheel", "Larger, smaller"),
+            ("← →", QT_TRANSLATE_NOOP("Gavotte", "Note before, next note")),
+            ("↑ ↓", QT_TRANSLATE_NOOP("Gavotte", "Line above, line below")),
+            (
+                QT_TRANSLATE_NOOP("Gavotte", "Shift + arrows or click"),
+                QT_TRANSLATE_NOOP("Gavotte", "Select several notes"),
+            ),
+            (QT_TRANSLATE_NOOP("Gavotte", "Ctrl + wheel"), QT_TRANSLATE_NOOP("Gavotte", "Larger, smaller")),
         ],
     ),
 )
 LIST_KEYS: tuple[Group, ...] = (
-    ("In the lists", [("↑ ↓", "Entry above, entry below"), ("Enter", "Open it"), ("Delete", "Delete it")]),
+    (
+        QT_TRANSLATE_NOOP("Gavotte", "In the lists"),
+        [
+            ("↑ ↓", QT_TRANSLATE_NOOP("Gavotte", "Entry above, entry below")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Enter"), QT_TRANSLATE_NOOP("Gavotte", "Open it")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Delete"), QT_TRANSLATE_NOOP("Gavotte", "Delete it")),
+        ],
+    ),
 )
 """Keys that no menu shows."""
 
 
 def groups_of(bar: QMenuBar, belongs: Callable[[QAction], bool], extra: Iterable[Group]) -> list[Group]:
     """The shortcuts of the actions that belong to a desk, by menu, with those that no menu shows put first."""
-    groups = list(extra)
+    groups = [(said(name), [(said(keys), said(what)) for keys, what in rows]) for name, rows in extra]
     for entry in bar.actions():
         menu = entry.menu()
         if menu is not None:
@@ -168,7 +179,7 @@ def _panel(title: str, groups: list[Group]) -> QWidget:
     for stack in stacks:
         stack.addStretch(1)
     column.addLayout(columns)
-    foot = QLabel("Any key takes this away.")
+    foot = QLabel(translate("Gavotte", "Any key takes this away."))
     foot.setObjectName("quiet")
     column.addWidget(foot)
     return panel
@@ -185,7 +196,7 @@ def _group(name: str, rows: list[tuple[str, str]]) -> QWidget:
     grid.addWidget(heading, 0, 0, 1, 2)
     for row, (keys, what) in enumerate(rows, 1):
         label = QLabel(keys)
-        label.setObjectName("heading")
+        label.setObjectName("keys")
         grid.addWidget(label, row, 0)
         grid.addWidget(QLabel(what), row, 1)
     grid.setColumnStretch(1, 1)

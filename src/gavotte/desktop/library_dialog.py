@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QPushButton, QWidg
 from gavotte.desktop.dialogs import Dialog
 from gavotte.desktop.rows import RowList
 from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.desktop.work import Steps, run_beside
 from gavotte.library.archive import SUFFIX, Contents, add_contents, read_archive, write_archive
@@ -30,33 +31,40 @@ class LibraryDialog(Dialog):
     busy = pyqtSignal(str)
 
     def __init__(self, parent: QWidget, library: Library, palette: Palette) -> None:
-        super().__init__(parent, "The library", "Go back to this backup")
+        super().__init__(parent, translate("Gavotte", "The library"), translate("Gavotte", "Go back to this backup"))
         self._library = library
         self._steps: Steps | None = None
         self.setMinimumWidth(620)
         where = QLabel(
-            f"{library.folder}\n{counted(len(library.solos()), 'solo', 'solos')}, "
-            f"{counted(len(library.licks()), 'lick', 'licks')}. A backup is made each day Gavotte is used."
+            translate("Gavotte", "{folder}\n{solos}, {licks}. A backup is made each day Gavotte is used.").format(
+                folder=library.folder,
+                solos=counted(len(library.solos()), "solo"),
+                licks=counted(len(library.licks()), "lick"),
+            )
         )
         where.setObjectName("quietBody")
         where.setWordWrap(True)
-        self.backups = RowList("Backups")
+        self.backups = RowList(translate("Gavotte", "Backups"))
         self.backups.set_palette(palette)
         self.backups.setMinimumHeight(230)
-        self.nothing = QLabel("There is no backup yet. The first one is made when Gavotte is started the next time.")
+        self.nothing = QLabel(
+            translate("Gavotte", "There is no backup yet. The first one is made when Gavotte is started the next time.")
+        )
         self.nothing.setObjectName("quietBody")
-        self.back_up = QPushButton("Back up now")
-        self.back_up.setToolTip("Keep the library as it is at this moment")
-        self.export_all = QPushButton("Export the library…")
-        self.export_all.setToolTip("One zip file with every solo and lick, as JSON and as MusicXML")
-        self.bring_in = QPushButton("Bring in a library…")
-        self.bring_in.setToolTip("Add the solos and licks of an exported library to this one")
+        self.back_up = QPushButton(translate("Gavotte", "Back up now"))
+        self.back_up.setToolTip(translate("Gavotte", "Keep the library as it is at this moment"))
+        self.export_all = QPushButton(translate("Gavotte", "Export the library…"))
+        self.export_all.setToolTip(
+            translate("Gavotte", "One zip file with every solo and lick, as JSON and as MusicXML")
+        )
+        self.bring_in = QPushButton(translate("Gavotte", "Bring in a library…"))
+        self.bring_in.setToolTip(translate("Gavotte", "Add the solos and licks of an exported library to this one"))
         row = QHBoxLayout()
         row.setSpacing(8)
         for button in (self.back_up, self.export_all, self.bring_in):
             row.addWidget(button)
         row.addStretch(1)
-        heading = QLabel("Backups")
+        heading = QLabel(translate("Gavotte", "Backups"))
         heading.setObjectName("heading")
         self.content.addWidget(where)
         self.content.addLayout(row)
@@ -64,7 +72,9 @@ class LibraryDialog(Dialog):
         self.content.addWidget(heading)
         self.content.addWidget(self.backups, 1)
         self.content.addWidget(self.nothing)
-        self.yes.setToolTip("The library becomes what it was then; what it is now is backed up first")
+        self.yes.setToolTip(
+            translate("Gavotte", "The library becomes what it was then; what it is now is backed up first")
+        )
         self._connect()
         self._show_backups()
 
@@ -74,7 +84,7 @@ class LibraryDialog(Dialog):
         # Enter must not go back in time.
         self.yes.setObjectName("")
         self.yes.setAutoDefault(False)
-        self.no.setText("Close")
+        self.no.setText(translate("Gavotte", "Close"))
         self.no.setDefault(True)
         self.back_up.clicked.connect(self._back_up)
         self.export_all.clicked.connect(self.choose_export)
@@ -89,7 +99,7 @@ class LibraryDialog(Dialog):
                 QLocale().toString(
                     QDateTime.fromSecsSinceEpoch(int(backup.made.timestamp())), "dddd d MMMM yyyy, HH:mm"
                 ),
-                f"{counted(backup.solos, 'solo', 'solos')}, {counted(backup.licks, 'lick', 'licks')}",
+                f"{counted(backup.solos, 'solo')}, {counted(backup.licks, 'lick')}",
             )
         self.backups.setCurrentRow(0)
         self.backups.setVisible(bool(self._found))
@@ -117,12 +127,17 @@ class LibraryDialog(Dialog):
             self.failed.emit(str(error))
             return
         self.changed.emit()
-        self.told.emit("The library is what it was then. What it was before is the latest backup.")
+        self.told.emit(
+            translate("Gavotte", "The library is what it was then. What it was before is the latest backup.")
+        )
 
     def choose_export(self) -> None:
         """Ask for a file and write the whole library to it."""
         name, _ = QFileDialog.getSaveFileName(
-            self, "Export the library", str(Path.home() / f"Gavotte library{SUFFIX}"), f"Gavotte library (*{SUFFIX})"
+            self,
+            translate("Gavotte", "Export the library"),
+            str(Path.home() / f"{translate('Gavotte', 'Gavotte library')}{SUFFIX}"),
+            f"{translate('Gavotte', 'Gavotte library')} (*{SUFFIX})",
         )
         if name:
             path = Path(name)
@@ -132,9 +147,13 @@ class LibraryDialog(Dialog):
         """Write the whole library to a file, step by step."""
         self._steps = Steps(
             write_archive(self._library, path),
-            lambda share: self.busy.emit(f"Writing {path.name}: {round(100 * share)} %"),
-            lambda: self._finished(f"The library was exported as {path.name}"),
-            lambda error: self._not_done(f"{path.name} could not be written: {error}"),
+            lambda share: self.busy.emit(
+                translate("Gavotte", "Writing {name}: {number} %").format(name=path.name, number=round(100 * share))
+            ),
+            lambda: self._finished(translate("Gavotte", "The library was exported as {name}").format(name=path.name)),
+            lambda error: self._not_done(
+                translate("Gavotte", "{name} could not be written: {error}").format(name=path.name, error=error)
+            ),
             self,
         )
         self.accept()
@@ -142,14 +161,17 @@ class LibraryDialog(Dialog):
     def choose_archive(self) -> None:
         """Ask for an exported library and add it to this one."""
         name, _ = QFileDialog.getOpenFileName(
-            self, "Bring in a library", str(Path.home()), f"Gavotte library (*{SUFFIX} *.zip)"
+            self,
+            translate("Gavotte", "Bring in a library"),
+            str(Path.home()),
+            f"{translate('Gavotte', 'Gavotte library')} (*{SUFFIX} *.zip)",
         )
         if name:
             self.add_from(Path(name))
 
     def add_from(self, path: Path) -> None:
         """Add an exported library's contents to this one."""
-        self.busy.emit(f"Reading {path.name} …")
+        self.busy.emit(translate("Gavotte", "Reading {name} …").format(name=path.name))
         run_beside(lambda: read_archive(path), self._add, lambda error: self._not_done(f"{path.name}: {error}"))
         self.accept()
 
@@ -161,7 +183,11 @@ class LibraryDialog(Dialog):
             return
         self.changed.emit()
         solos, licks = len(contents.solos), len(contents.licks)
-        self._finished(f"{counted(solos, 'solo', 'solos')} and {counted(licks, 'lick', 'licks')} were added")
+        self._finished(
+            translate("Gavotte", "{solos} and {licks} were added").format(
+                solos=counted(solos, "solo"), licks=counted(licks, "lick")
+            )
+        )
 
     def cancel(self) -> None:
         """Stop writing an archive."""

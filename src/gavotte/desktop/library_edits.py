@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
+from gavotte.desktop.translation import translate
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
 
@@ -29,12 +30,16 @@ class LibraryEdits(QObject):
 
     def delete_solo(self, solo_id: str) -> None:
         """Take a solo off the shelf."""
-        title = next((entry.title for entry in self._library.solos() if entry.id == solo_id), "The solo")
+        title = next(
+            (entry.title for entry in self._library.solos() if entry.id == solo_id), translate("Gavotte", "The solo")
+        )
         self._delete(title, partial(self._library.delete_solo, solo_id), partial(self._library.restore_solo, solo_id))
 
     def delete_lick(self, lick_id: str) -> None:
         """Take a lick out of the vocabulary."""
-        name = next((entry.name for entry in self._library.licks() if entry.id == lick_id), "The lick")
+        name = next(
+            (entry.name for entry in self._library.licks() if entry.id == lick_id), translate("Gavotte", "The lick")
+        )
         self._delete(
             f"“{name}”", partial(self._library.delete_lick, lick_id), partial(self._library.restore_lick, lick_id)
         )
@@ -47,14 +52,14 @@ class LibraryEdits(QObject):
             self.failed.emit(str(error))
             return
         self._do(
-            "Rename the lick",
+            translate("Gavotte", "Rename the lick"),
             partial(self._library.save_lick, lick_id, lick.renamed(name)),
             partial(self._library.save_lick, lick_id, lick),
         )
 
     def _delete(self, name: str, do: Callable[[], None], undo: Callable[[], None]) -> None:
-        if self._do(f"Delete {name}", do, undo):
-            self.deleted.emit(f"{name} was deleted.")
+        if self._do(translate("Gavotte", "Delete {name}").format(name=name), do, undo):
+            self.deleted.emit(translate("Gavotte", "{name} was deleted.").format(name=name))
 
     def _do(self, text: str, do: Callable[[], None], undo: Callable[[], None]) -> bool:
         try:

@@ -45,6 +45,7 @@ from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, palette_for
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.stylesheet import style_sheet
+from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
@@ -117,8 +118,8 @@ class MainWindow(QMainWindow):
         self._saved = QLabel()
         self._sound = QLabel()
         self._busy = QLabel()
-        self._stop = QPushButton("Cancel")
-        self._stop.setToolTip("Stop what is going on")
+        self._stop = QPushButton(translate("Gavotte", "Cancel"))
+        self._stop.setToolTip(translate("Gavotte", "Stop what is going on"))
         self._stop.clicked.connect(self.importer.cancel)
         self._stop.clicked.connect(self.exporter.cancel)
         self._stop.clicked.connect(self._stop_library_work)
@@ -168,7 +169,9 @@ class MainWindow(QMainWindow):
         edits = self.library_edits
         edits.changed.connect(self._library_changed)
         edits.failed.connect(self.notice.say)
-        edits.deleted.connect(lambda message: self.notice.say(message, "Undo", edits.undo_stack.undo))
+        edits.deleted.connect(
+            lambda message: self.notice.say(message, translate("Gavotte", "Undo"), edits.undo_stack.undo)
+        )
         session = self.session
         session.solo_opened.connect(self._show_counts)
         session.labels_changed.connect(self._show_counts)
@@ -188,7 +191,9 @@ class MainWindow(QMainWindow):
         """Lay the map of the keys that work now over the window."""
         desk = self._stack.currentWidget()
         extra = PAGE_KEYS if isinstance(desk, LabelDesk | VocabularyDesk) else LIST_KEYS
-        self.key_map.show_groups("Keys at this desk", groups_of(self.menus.bar, self.menus.belongs_here, extra))
+        self.key_map.show_groups(
+            translate("Gavotte", "Keys at this desk"), groups_of(self.menus.bar, self.menus.belongs_here, extra)
+        )
 
     def show_preferences(self) -> None:
         """Show the preferences; what is changed there takes effect at once."""
@@ -287,7 +292,7 @@ class MainWindow(QMainWindow):
         if any(entry.id == solo_id for entry in self._library.solos()):
             self.open_solo(solo_id)
         else:
-            self.notice.say("The solo this lick comes from is no longer on the shelf.")
+            self.notice.say(translate("Gavotte", "The solo this lick comes from is no longer on the shelf."))
 
     def on_page(self, change: Callable[[PageView], None]) -> None:
         desk = self._stack.currentWidget()
@@ -300,7 +305,12 @@ class MainWindow(QMainWindow):
         """Ask for files and import them."""
         folder = str(self._settings.value("folder", str(Path.home())))
         names, _ = QFileDialog.getOpenFileNames(
-            self, "Import a solo", folder, f"Solos ({' '.join(f'*{s}' for s in SCORE_SUFFIXES + MIDI_SUFFIXES)})"
+            self,
+            translate("Gavotte", "Import a solo"),
+            folder,
+            translate("Gavotte", "Solos ({endings})").format(
+                endings=" ".join(f"*{s}" for s in SCORE_SUFFIXES + MIDI_SUFFIXES)
+            ),
         )
         if names:
             self._settings.setValue("folder", str(Path(names[0]).parent))
@@ -314,11 +324,17 @@ class MainWindow(QMainWindow):
         self.shelf.refresh()
         self.open_solo(solo_id)
         if remarks:
-            more = f" (and {len(remarks) - 3} more remarks)" if len(remarks) > 3 else ""
-            self.notice.say(f"{title} was imported. " + " ".join(remarks[:3]) + more)
+            more = (
+                translate("Gavotte", " (and {number} more remarks)").format(number=len(remarks) - 3)
+                if len(remarks) > 3
+                else ""
+            )
+            self.notice.say(
+                translate("Gavotte", "{title} was imported. ").format(title=title) + " ".join(remarks[:3]) + more
+            )
         else:
             self.notice.hide()
-            self._tell(f"{title} was imported")
+            self._tell(translate("Gavotte", "{title} was imported").format(title=title))
 
     # -- export -------------------------------------------------------------------------------------
 
@@ -368,7 +384,7 @@ class MainWindow(QMainWindow):
         if self.session.solo is None:
             return
         dialog = self.details_dialog = DetailsDialog(self, self.session.solo)
-        dialog.accepted.connect(lambda: self.session.edit("Change the details", dialog.solo))
+        dialog.accepted.connect(lambda: self.session.edit(translate("Gavotte", "Change the details"), dialog.solo))
         dialog.open()
 
     # -- edits of the library -----------------------------------------------------------------------
@@ -377,7 +393,7 @@ class MainWindow(QMainWindow):
         """Keep the selected notes as a lick, after showing the name proposed."""
         lick = self.session.lick()
         if lick is None or len(self.session.selected()) < 2:
-            self._tell("Select two notes or more to keep them as a lick")
+            self._tell(translate("Gavotte", "Select two notes or more to keep them as a lick"))
             return
         dialog = self.lick_dialog = LickDialog(self, lick)
         dialog.accepted.connect(lambda: self._keep(dialog))
@@ -391,7 +407,11 @@ class MainWindow(QMainWindow):
             return
         self.vocabulary.refresh(lick_id)
         self._show_counts()
-        self.notice.say(f"Kept “{dialog.lick.name}”.", "See it in all keys", partial(self._show_in_all_keys, lick_id))
+        self.notice.say(
+            translate("Gavotte", "Kept “{name}”.").format(name=dialog.lick.name),
+            translate("Gavotte", "See it in all keys"),
+            partial(self._show_in_all_keys, lick_id),
+        )
 
     def _show_in_all_keys(self, lick_id: str) -> None:
         self.open_lick(lick_id)
@@ -482,10 +502,16 @@ class MainWindow(QMainWindow):
 
     def _show_counts(self) -> None:
         solos, licks = self.shelf.solos.count(), self.vocabulary.licks.count()
-        self.rail.show_state("shelf", counted(solos, "solo", "solos") if solos else "")
-        self.rail.show_state("vocabulary", counted(licks, "lick", "licks") if licks else "")
+        self.rail.show_state("shelf", counted(solos, "solo") if solos else "")
+        self.rail.show_state("vocabulary", counted(licks, "lick") if licks else "")
         doubts = len(self.session.in_doubt())
-        state = "" if self.session.solo is None else f"{doubts} in doubt" if doubts else "no doubts"
+        state = (
+            ""
+            if self.session.solo is None
+            else translate("Gavotte", "{doubts} in doubt").format(doubts=doubts)
+            if doubts
+            else translate("Gavotte", "no doubts")
+        )
         self.rail.show_state("label", state)
         self._show_enabled()
 
@@ -494,10 +520,12 @@ class MainWindow(QMainWindow):
         at_vocabulary = self._stack.currentWidget() is self.vocabulary
         self.menus.enable(at_label, at_vocabulary, self.vocabulary.has_lick)
         title = self.session.solo.title if self.session.solo is not None and at_label else ""
-        self.setWindowTitle(f"{title} – Gavotte" if title else "Gavotte")
+        self.setWindowTitle(translate("Gavotte", "{title} – Gavotte").format(title=title) if title else "Gavotte")
 
     def _show_saved(self) -> None:
-        self._saved.setText("Saved" if self.session.is_saved else "Saving …")
+        self._saved.setText(
+            translate("Gavotte", "Saved") if self.session.is_saved else translate("Gavotte", "Saving …")
+        )
 
     def _tell(self, text: str) -> None:
         bar = self.statusBar()

@@ -14,6 +14,7 @@ from gavotte.desktop.help import show_about
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.rail import DESKS
 from gavotte.desktop.theme.look import LOOKS
+from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import FUNCTION_KEYS, FUNCTION_WORDS
 
 if TYPE_CHECKING:
@@ -30,12 +31,12 @@ class Menus(QObject):
         assert bar is not None
         self.bar = bar
         self._at_label = self._at_vocabulary = False
-        self._file_menu(self._menu("&File"))
-        self._edit_menu(self._menu("&Edit"))
-        self._label_menu(self._menu("&Label"))
-        self._play_menu(self._menu("&Play"))
-        self._view_menu(self._menu("&View"))
-        self._help_menu(self._menu("&Help"))
+        self._file_menu(self._menu(translate("Gavotte", "&File")))
+        self._edit_menu(self._menu(translate("Gavotte", "&Edit")))
+        self._label_menu(self._menu(translate("Gavotte", "&Label")))
+        self._play_menu(self._menu(translate("Gavotte", "&Play")))
+        self._view_menu(self._menu(translate("Gavotte", "&View")))
+        self._help_menu(self._menu(translate("Gavotte", "&Help")))
 
     def _menu(self, text: str) -> QMenu:
         menu = self.bar.addMenu(text)
@@ -58,18 +59,20 @@ class Menus(QObject):
 
     def _file_menu(self, menu: QMenu) -> None:
         window = self._window
-        self.import_action = self._action(menu, "Import a solo…", "Ctrl+I", window.choose_files)
-        recent = menu.addMenu("Recent solos")
+        self.import_action = self._action(menu, translate("Gavotte", "Import a solo…"), "Ctrl+I", window.choose_files)
+        recent = menu.addMenu(translate("Gavotte", "Recent solos"))
         assert recent is not None
         self.recent = recent
         menu.addSeparator()
-        self.export_action = self._action(menu, "Export…", "Ctrl+E", window.choose_export)
-        self.print_action = self._action(menu, "Page setup and print…", "Ctrl+P", window.show_paper)
+        self.export_action = self._action(menu, translate("Gavotte", "Export…"), "Ctrl+E", window.choose_export)
+        self.print_action = self._action(
+            menu, translate("Gavotte", "Page setup and print…"), "Ctrl+P", window.show_paper
+        )
         menu.addSeparator()
-        self._action(menu, "The library…", "Ctrl+L", window.show_library)
-        self._action(menu, "Preferences…", "Ctrl+,", window.show_preferences)
+        self._action(menu, translate("Gavotte", "The library…"), "Ctrl+L", window.show_library)
+        self._action(menu, translate("Gavotte", "Preferences…"), "Ctrl+,", window.show_preferences)
         menu.addSeparator()
-        self._action(menu, "Quit", "Ctrl+Q", window.close)
+        self._action(menu, translate("Gavotte", "Quit"), "Ctrl+Q", window.close)
         menu.aboutToShow.connect(self._show_recent)
 
     def _show_recent(self) -> None:
@@ -80,8 +83,8 @@ class Menus(QObject):
         self.recent.setEnabled(bool(entries))
 
     def _edit_menu(self, menu: QMenu) -> None:
-        undo = self._undo.createUndoAction(self._window, "Undo")
-        redo = self._undo.createRedoAction(self._window, "Redo")
+        undo = self._undo.createUndoAction(self._window, translate("Gavotte", "Undo"))
+        redo = self._undo.createRedoAction(self._window, translate("Gavotte", "Redo"))
         assert undo is not None
         assert redo is not None
         undo.setShortcut(QKeySequence("Ctrl+Z"))
@@ -90,15 +93,17 @@ class Menus(QObject):
         self._undo_actions = (undo, redo)
         menu.addActions([undo, redo])
         menu.addSeparator()
-        self.details_action = self._action(menu, "Details of the solo…", "Ctrl+D", self._window.change_details)
-        self.delete_action = self._action(menu, "Delete", "", self._window.delete_current)
+        self.details_action = self._action(
+            menu, translate("Gavotte", "Details of the solo…"), "Ctrl+D", self._window.change_details
+        )
+        self.delete_action = self._action(menu, translate("Gavotte", "Delete"), "", self._window.delete_current)
 
     def _label_menu(self, menu: QMenu) -> None:
         window, session = self._window, self._window.session
         self.label_actions: list[QAction] = [
             self._action(
                 menu,
-                f"Call it {word.lower()}",
+                translate("Gavotte", "Call it {function}").format(function=said(word).lower()),
                 FUNCTION_KEYS[function],
                 partial(session.decide, function),
                 window.label,
@@ -106,30 +111,44 @@ class Menus(QObject):
             for function, word in FUNCTION_WORDS.items()
         ]
         self.label_actions.append(
-            self._action(menu, "Take the decision back", "Backspace", session.take_back, window.label)
+            self._action(
+                menu, translate("Gavotte", "Take the decision back"), "Backspace", session.take_back, window.label
+            )
         )
         menu.addSeparator()
         page = window.label.page
         self.label_actions += [
-            self._action(menu, "Next note in doubt", "Tab", partial(session.select_in_doubt, 1), page),
-            self._action(menu, "Previous note in doubt", "Shift+Tab", partial(session.select_in_doubt, -1), page),
-            self._action(menu, "Go to the note card", "F6", window.label.switch_focus, window.label),
+            self._action(
+                menu, translate("Gavotte", "Next note in doubt"), "Tab", partial(session.select_in_doubt, 1), page
+            ),
+            self._action(
+                menu,
+                translate("Gavotte", "Previous note in doubt"),
+                "Shift+Tab",
+                partial(session.select_in_doubt, -1),
+                page,
+            ),
+            self._action(
+                menu, translate("Gavotte", "Go to the note card"), "F6", window.label.switch_focus, window.label
+            ),
         ]
         # Qt has a key of its own for Tab with Shift.
         self.label_actions[-2].setShortcuts([QKeySequence("Shift+Tab"), QKeySequence("Shift+Backtab")])
         menu.addSeparator()
-        self.keep_action = self._action(menu, "Keep as lick…", "K", window.keep_lick, window.label)
+        self.keep_action = self._action(
+            menu, translate("Gavotte", "Keep as lick…"), "K", window.keep_lick, window.label
+        )
         self.label_actions.append(self.keep_action)
 
     def _play_menu(self, menu: QMenu) -> None:
         window, bar = self._window, self._window.transport_bar
         self.play_actions: list[QAction] = []
         for text, keys, then in (
-            ("Play or stop", "Space", window.playing.toggle),
-            ("Loop", "L", bar.loop.toggle),
-            ("Slower", "[", bar.slower),
-            ("Faster", "]", bar.faster),
-            ("Tempo as it is", "=", bar.as_it_is),
+            (translate("Gavotte", "Play or stop"), "Space", window.playing.toggle),
+            (translate("Gavotte", "Loop"), "L", bar.loop.toggle),
+            (translate("Gavotte", "Slower"), "[", bar.slower),
+            (translate("Gavotte", "Faster"), "]", bar.faster),
+            (translate("Gavotte", "Tempo as it is"), "=", bar.as_it_is),
         ):
             action = self._action(menu, text, keys, then, window.label.page)
             window.vocabulary.page.addAction(action)
@@ -139,23 +158,27 @@ class Menus(QObject):
         menu.addSeparator()
         page = window.label.page
         self.note_actions = [
-            self._action(menu, "Hear the note", "Return", window.hear_note, page),
-            self._action(menu, "A semitone up", "Alt+Up", partial(window.move_notes, 1), page),
-            self._action(menu, "A semitone down", "Alt+Down", partial(window.move_notes, -1), page),
+            self._action(menu, translate("Gavotte", "Hear the note"), "Return", window.hear_note, page),
+            self._action(menu, translate("Gavotte", "A semitone up"), "Alt+Up", partial(window.move_notes, 1), page),
+            self._action(
+                menu, translate("Gavotte", "A semitone down"), "Alt+Down", partial(window.move_notes, -1), page
+            ),
         ]
         self.play_actions += self.note_actions
 
     def _view_menu(self, menu: QMenu) -> None:
         window = self._window
         for name, word, keys in DESKS:
-            self._action(menu, word, keys, partial(window.show_desk, name))
+            self._action(menu, said(word), keys, partial(window.show_desk, name))
         menu.addSeparator()
-        larger = self._action(menu, "Larger", "Ctrl++", partial(window.on_page, PageView.zoom_in))
+        larger = self._action(menu, translate("Gavotte", "Larger"), "Ctrl++", partial(window.on_page, PageView.zoom_in))
         larger.setShortcuts([QKeySequence("Ctrl++"), QKeySequence("Ctrl+=")])
-        self._action(menu, "Smaller", "Ctrl+-", partial(window.on_page, PageView.zoom_out))
-        self._action(menu, "Fit the width", "Ctrl+0", partial(window.on_page, PageView.zoom_to_fit))
+        self._action(menu, translate("Gavotte", "Smaller"), "Ctrl+-", partial(window.on_page, PageView.zoom_out))
+        self._action(
+            menu, translate("Gavotte", "Fit the width"), "Ctrl+0", partial(window.on_page, PageView.zoom_to_fit)
+        )
         menu.addSeparator()
-        self.written_action = QAction("Written pitch", window)
+        self.written_action = QAction(translate("Gavotte", "Written pitch"), window)
         self.written_action.setCheckable(True)
         self.written_action.setShortcut(QKeySequence("Ctrl+T"))
         self.written_action.toggled.connect(window.set_written)
@@ -164,15 +187,15 @@ class Menus(QObject):
         group = QActionGroup(window)
         self.look_actions: dict[str, QAction] = {}
         for about, name in LOOKS:
-            action = self._action(menu, about, "", partial(window.set_look, name))
+            action = self._action(menu, said(about), "", partial(window.set_look, name))
             action.setCheckable(True)
             group.addAction(action)
             self.look_actions[name] = action
 
     def _help_menu(self, menu: QMenu) -> None:
-        keys = self._action(menu, "Map of the keys", "?", self._window.show_keys)
+        keys = self._action(menu, translate("Gavotte", "Map of the keys"), "?", self._window.show_keys)
         keys.setShortcuts([QKeySequence("?"), QKeySequence("Ctrl+/")])
-        self._action(menu, "About Gavotte", "", partial(show_about, self._window))
+        self._action(menu, translate("Gavotte", "About Gavotte"), "", partial(show_about, self._window))
 
     def belongs_here(self, action: QAction) -> bool:
         """Whether an action is one of the desk that is shown, even if just now there is nothing to do it to."""

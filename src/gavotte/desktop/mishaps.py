@@ -11,6 +11,8 @@ from types import TracebackType
 
 from PyQt6.QtCore import QMessageLogContext, QtMsgType, qInstallMessageHandler
 
+from gavotte.desktop.translation import translate
+
 LOG = logging.getLogger("gavotte")
 
 _LEVELS = {
@@ -62,13 +64,16 @@ class Rescue:
         self._busy = True
         try:
             self._save()
-            saved = "Your work was saved first."
+            saved = translate("Gavotte", "Your work was saved first.")
         except Exception:
             LOG.exception("Saving after a mishap failed")
-            saved = "Your work could not be saved; it was last saved before this."
+            saved = translate("Gavotte", "Your work could not be saved; it was last saved before this.")
         finally:
             self._busy = False
         self._tell(
-            f"Something went wrong that should not have ({kind.__name__}: {error}). {saved} "
-            f"You can go on; details are in {self._log_file}."
+            translate(
+                "Gavotte",
+                "Something went wrong that should not have ({name}: {error}). {saved} You can go "
+                "on; details are in {log_file}.",
+            ).format(name=kind.__name__, error=error, saved=saved, log_file=self._log_file)
         )

@@ -19,6 +19,7 @@ from gavotte.desktop.choice import Choice
 from gavotte.desktop.function_sign import function_icon
 from gavotte.desktop.keyboard_strip import KeyboardStrip
 from gavotte.desktop.theme.palette import DAY, Palette
+from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_KEYS, FUNCTION_WORDS, sureness
 from gavotte.labelling.frame import Frame
 from gavotte.solo.document import Function, Solo
@@ -84,10 +85,15 @@ class NoteCard(QScrollArea):
         grid.setSpacing(4)
         self.functions: dict[Function, QPushButton] = {}
         self._group = QButtonGroup(self)
-        for k, (function, word) in enumerate(FUNCTION_WORDS.items()):
+        for k, (function, marked) in enumerate(FUNCTION_WORDS.items()):
+            word = said(marked)
             button = QPushButton(word)
             button.setCheckable(True)
-            button.setToolTip(f"Call this note: {word.lower()} ({FUNCTION_KEYS[function]})")
+            button.setToolTip(
+                translate("Gavotte", "Call this note: {function} ({key})").format(
+                    function=word.lower(), key=FUNCTION_KEYS[function]
+                )
+            )
             button.setAccessibleName(word)
             button.setStyleSheet("text-align: left; padding: 4px 8px;")
             button.clicked.connect(lambda _, f=function: self.function_chosen.emit(f, ""))
@@ -95,8 +101,8 @@ class NoteCard(QScrollArea):
             self.functions[function] = button
             grid.addWidget(button, k // 2, k % 2)
         self.device = Choice()
-        self.device.setAccessibleName("How it does it")
-        self.device.setToolTip("How the note does it")
+        self.device.setAccessibleName(translate("Gavotte", "How it does it"))
+        self.device.setToolTip(translate("Gavotte", "How the note does it"))
         self.device.activated.connect(self._device_chosen)
         grid.addWidget(self.device, 3, 0, 1, 2)
         self._layout.addLayout(grid)
@@ -111,8 +117,8 @@ class NoteCard(QScrollArea):
         self.target.clicked.connect(lambda: self.target_chosen.emit(self._target or ""))
         self.sure = QLabel()
         self.sure.setObjectName("quiet")
-        self.take_back = QPushButton("Take back")
-        self.take_back.setToolTip("Let the rules decide again (Backspace)")
+        self.take_back = QPushButton(translate("Gavotte", "Take back"))
+        self.take_back.setToolTip(translate("Gavotte", "Let the rules decide again (Backspace)"))
         self.take_back.clicked.connect(self.take_back_wanted)
         self.sustained = QLabel()
         self.sustained.setObjectName("quiet")
@@ -128,7 +134,7 @@ class NoteCard(QScrollArea):
 
     def _build_alternatives(self) -> None:
         self._alternatives_rule = _rule()
-        self._alternatives_heading = QLabel("Could also be")
+        self._alternatives_heading = QLabel(translate("Gavotte", "Could also be"))
         self._alternatives_heading.setObjectName("heading")
         self._alternatives = QVBoxLayout()
         self._alternatives.setSpacing(8)
@@ -163,7 +169,7 @@ class NoteCard(QScrollArea):
         self._label = label
         self.degree.setText(shown_degree(label.degree))
         self.degree.setStyleSheet(f"color: {self.palette_in_use.functions[label.function]};")
-        doubt = "  ·  marked uncertain" if note.uncertain else ""
+        doubt = translate("Gavotte", "  ·  marked uncertain") if note.uncertain else ""
         self.note.setText(f"{note.pitch.shown}{note.pitch.octave}{doubt}")
         place = frame.grid.place(note.onset)
         self.place.setText(place[0].upper() + place[1:])
@@ -176,7 +182,7 @@ class NoteCard(QScrollArea):
         self.functions[label.function].setChecked(True)
         self.device.clear()
         for device in DEVICES[label.function]:
-            self.device.addItem(DEVICE_WORDS[device], device)
+            self.device.addItem(said(DEVICE_WORDS[device]), device)
         self.device.setCurrentIndex(max(0, self.device.findData(label.device)))
 
     def _show_reason(self, solo: Solo, label: Label) -> None:
@@ -185,12 +191,18 @@ class NoteCard(QScrollArea):
         self.target.setVisible(label.target is not None)
         if label.target is not None:
             goal = solo.note(label.target)
-            self.target.setText(f"→  Leads into {goal.pitch.shown}{goal.pitch.octave}")
-            self.target.setToolTip("Point at it to see it on the page; click to go there")
+            self.target.setText(
+                translate("Gavotte", "→  Leads into {shown}{octave}").format(
+                    shown=goal.pitch.shown, octave=goal.pitch.octave
+                )
+            )
+            self.target.setToolTip(translate("Gavotte", "Point at it to see it on the page; click to go there"))
         self.sustained.setVisible(bool(label.sustained))
         self.sustained.setText(
             "\n".join(
-                f"It sounds on and becomes the {shown_degree(s.degree)} of {shown_chord(parse_chord_symbol(s.chord))}."
+                translate("Gavotte", "It sounds on and becomes the {degree} of {chord}.").format(
+                    degree=shown_degree(s.degree), chord=shown_chord(parse_chord_symbol(s.chord))
+                )
                 for s in label.sustained
             )
         )
@@ -215,10 +227,10 @@ class NoteCard(QScrollArea):
         layout = QVBoxLayout(box)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(2)
-        button = QPushButton(f"{FUNCTION_WORDS[alternative.function]}, {DEVICE_WORDS[alternative.device]}")
+        button = QPushButton(f"{said(FUNCTION_WORDS[alternative.function])}, {said(DEVICE_WORDS[alternative.device])}")
         button.setIcon(function_icon(alternative.function, self.palette_in_use))
         button.setStyleSheet("text-align: left; padding: 4px 8px;")
-        button.setToolTip("Call it this instead")
+        button.setToolTip(translate("Gavotte", "Call it this instead"))
         button.clicked.connect(lambda: self.function_chosen.emit(alternative.function, alternative.device))
         self.alternative_buttons.append(button)
         text = QLabel(alternative.reason)
@@ -232,15 +244,21 @@ class NoteCard(QScrollArea):
         index = next(i for i, framed in enumerate(frame.notes) if framed.note.id == label.note)
         span = frame.span_of(frame.notes[index])
         chord = span.chord
-        name = shown_chord(parse_chord_symbol(span.text)) if span.text else f"No chord: {shown_chord(chord)}"
+        name = (
+            shown_chord(parse_chord_symbol(span.text))
+            if span.text
+            else translate("Gavotte", "No chord: {chord}").format(chord=shown_chord(chord))
+        )
         tones = "  ".join(f"{shown_degree(tone)} {chord.name_of(tone).shown}" for tone in chord.tones)
         self.chord.setText(f"{name}    {tones}")
-        self.scale.setText(f"Local scale: {span.scale.name}")
+        self.scale.setText(translate("Gavotte", "Local scale: {name}").format(name=span.scale.name))
         self.strip.show_chord(
             chord.tone_classes,
             span.scale.pitch_classes,
             midi,
-            f"{name}: chord tones {tones}; local scale {span.scale.name}",
+            translate("Gavotte", "{chord}: chord tones {tones}; local scale {scale}").format(
+                chord=name, tones=tones, scale=span.scale.name
+            ),
         )
 
     def _device_chosen(self) -> None:

@@ -6,6 +6,8 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
+from gavotte.desktop.translation import translate
+
 
 class Notice(QWidget):
     """Hidden until there is something to say; stays until it is closed or replaced."""
@@ -16,8 +18,8 @@ class Notice(QWidget):
         self.text = QLabel()
         self.text.setWordWrap(True)
         self.action = QPushButton()
-        self.close_button = QPushButton("Close")
-        self.close_button.setToolTip("Hide this message (Esc)")
+        self.close_button = QPushButton(translate("Gavotte", "Close"))
+        self.close_button.setToolTip(translate("Gavotte", "Hide this message (Esc)"))
         self.close_button.clicked.connect(self.hide)
         self.action.clicked.connect(self._act)
         self._then: Callable[[], None] | None = None

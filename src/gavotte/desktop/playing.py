@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.playback.transport import Stretch, Transport
 from gavotte.desktop.playback.transport_bar import TransportBar
+from gavotte.desktop.translation import translate
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo
 
@@ -81,7 +82,13 @@ class Playing(QObject):
         self._page.show_playhead(time)
         bar = next((bar for bar in self._grid.bars if time < bar.end), self._grid.bars[-1])
         counting = self._transport.engine.is_counting_in
-        self._bar.show_place("Counting in" if counting else f"Bar {bar.number}" if bar.number else "Pickup")
+        self._bar.show_place(
+            translate("Gavotte", "Counting in")
+            if counting
+            else translate("Gavotte", "Bar {number}").format(number=bar.number)
+            if bar.number
+            else translate("Gavotte", "Pickup")
+        )
 
     def _changed(self, playing: bool) -> None:
         if not playing and self._page is not None:

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QFileDialog, QFormLayout, QHBoxLayout, QLabel, QPush
 from gavotte.desktop.choice import Choice
 from gavotte.desktop.dialogs import Dialog
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, LOOKS
+from gavotte.desktop.translation import said, translate
 
 
 class PreferencesDialog(Dialog):
@@ -19,20 +20,20 @@ class PreferencesDialog(Dialog):
     soundfont_chosen = pyqtSignal(str)
 
     def __init__(self, parent: QWidget, settings: QSettings, sound_words: str) -> None:
-        super().__init__(parent, "Preferences", "Done")
+        super().__init__(parent, translate("Gavotte", "Preferences"), translate("Gavotte", "Done"))
         self._settings = settings
         self.no.hide()
         self.look = Choice()
         for words, name in LOOKS:
-            self.look.addItem(words, name)
+            self.look.addItem(said(words), name)
         self.look.setCurrentIndex(max(0, self.look.findData(str(settings.value("look", FOLLOW_SYSTEM)))))
-        self.look.setAccessibleName("Look")
+        self.look.setAccessibleName(translate("Gavotte", "Look"))
         self.look.activated.connect(lambda _: self.look_chosen.emit(self.look.currentData()))
         self.soundfont = QPushButton()
-        self.soundfont.setToolTip("Choose the SoundFont everything is played with")
+        self.soundfont.setToolTip(translate("Gavotte", "Choose the SoundFont everything is played with"))
         self.soundfont.clicked.connect(self._choose_soundfont)
-        self.usual = QPushButton("Usual")
-        self.usual.setToolTip("Go back to the SoundFont Gavotte comes with")
+        self.usual = QPushButton(translate("Gavotte", "Usual"))
+        self.usual.setToolTip(translate("Gavotte", "Go back to the SoundFont Gavotte comes with"))
         self.usual.clicked.connect(lambda: self.use_soundfont(""))
         self.words = QLabel(sound_words)
         self.words.setObjectName("quiet")
@@ -44,20 +45,25 @@ class PreferencesDialog(Dialog):
         row.addWidget(self.usual)
         form = QFormLayout()
         form.setSpacing(8)
-        form.addRow("Look", self.look)
-        form.addRow("SoundFont", row)
+        form.addRow(translate("Gavotte", "Look"), self.look)
+        form.addRow(translate("Gavotte", "SoundFont"), row)
         form.addRow("", self.words)
         self.content.addLayout(form)
         self._show_soundfont()
 
     def _show_soundfont(self) -> None:
         chosen = str(self._settings.value("playback/soundfont", ""))
-        self.soundfont.setText(Path(chosen).name if chosen else "The usual one")
-        self.soundfont.setAccessibleName(f"SoundFont: {self.soundfont.text()}")
+        self.soundfont.setText(Path(chosen).name if chosen else translate("Gavotte", "The usual one"))
+        self.soundfont.setAccessibleName(translate("Gavotte", "SoundFont: {text}").format(text=self.soundfont.text()))
         self.usual.setEnabled(bool(chosen))
 
     def _choose_soundfont(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "SoundFont", "/usr/share/sounds", "SoundFonts (*.sf2 *.sf3)")
+        name, _ = QFileDialog.getOpenFileName(
+            self,
+            translate("Gavotte", "SoundFont"),
+            "/usr/share/sounds",
+            translate("Gavotte", "SoundFonts (*.sf2 *.sf3)"),
+        )
         if name:
             self.use_soundfont(name)
 

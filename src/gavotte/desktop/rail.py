@@ -7,8 +7,13 @@ from PyQt6.QtWidgets import QButtonGroup, QLabel, QSizePolicy, QToolButton, QVBo
 
 from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said
 
-DESKS = (("shelf", "Shelf", "F1"), ("label", "Label", "F2"), ("vocabulary", "Vocabulary", "F3"))
+DESKS = (
+    ("shelf", QT_TRANSLATE_NOOP("Gavotte", "Shelf"), "F1"),
+    ("label", QT_TRANSLATE_NOOP("Gavotte", "Label"), "F2"),
+    ("vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F3"),
+)
 
 
 class Rail(QWidget):
@@ -31,7 +36,8 @@ class Rail(QWidget):
         self.buttons: dict[str, QToolButton] = {}
         self._words: dict[str, str] = {}
         group = QButtonGroup(self)
-        for name, word, keys in DESKS:
+        for name, marked, keys in DESKS:
+            word = said(marked)
             button = QToolButton()
             button.setObjectName("railButton")
             button.setCheckable(True)

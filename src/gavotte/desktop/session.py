@@ -7,6 +7,8 @@ from collections.abc import Callable
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
+from gavotte.desktop.translation import said, translate
+from gavotte.desktop.words import FUNCTION_WORDS
 from gavotte.desktop.work import Job, run_beside
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.labeller import label_frame, label_solo
@@ -129,8 +131,13 @@ class SoloSession(QObject):
         solo = self.solo
         for note in notes:
             solo = with_decision(solo, note, function, device or self._device_for(note, function))
-        what = "Call it" if len(notes) == 1 else f"Call {len(notes)} notes"
-        self.edit(f"{what} {function}", solo)
+        text = (
+            translate("Gavotte", "Call it {function}")
+            if len(notes) == 1
+            else translate("Gavotte", "Call {number} notes {function}")
+        )
+        word = said(FUNCTION_WORDS[function]).lower()
+        self.edit(text.format(number=len(notes), function=word), solo)
 
     def _device_for(self, note: str, function: Function) -> str:
         """The device the labeller itself would pair with a function, else the usual one."""
@@ -150,15 +157,15 @@ class SoloSession(QObject):
         solo = self.solo
         for note in self.selected():
             solo = without_decision(solo, note)
-        self.edit("Take the decision back", solo)
+        self.edit(translate("Gavotte", "Take the decision back"), solo)
 
     def move(self, semitones: int) -> Note | None:
         """Move the selected notes by semitones, in one step; gives the current one as it sounds now."""
         notes = self.selected()
         if self.solo is None or self.current is None or not notes:
             return None
-        way = "up" if semitones > 0 else "down"
-        self.edit(f"Move {way} a semitone", with_notes_moved(self.solo, notes, semitones))
+        up, down = translate("Gavotte", "Move up a semitone"), translate("Gavotte", "Move down a semitone")
+        self.edit(up if semitones > 0 else down, with_notes_moved(self.solo, notes, semitones))
         return self.solo.note(self.current)
 
     def lick(self) -> Lick | None:

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.solo.document import Function
 
 FUNCTION_WORDS = {
-    Function.CHORD: "Chord tone",
-    Function.EXTENSION: "Extension",
-    Function.PASSING: "Passing",
-    Function.APPROACH: "Approach",
-    Function.OUTSIDE: "Outside",
+    Function.CHORD: QT_TRANSLATE_NOOP("Gavotte", "Chord tone"),
+    Function.EXTENSION: QT_TRANSLATE_NOOP("Gavotte", "Extension"),
+    Function.PASSING: QT_TRANSLATE_NOOP("Gavotte", "Passing"),
+    Function.APPROACH: QT_TRANSLATE_NOOP("Gavotte", "Approach"),
+    Function.OUTSIDE: QT_TRANSLATE_NOOP("Gavotte", "Outside"),
 }
 
 FUNCTION_KEYS = {
@@ -21,38 +22,52 @@ FUNCTION_KEYS = {
 }
 
 DEVICE_WORDS = {
-    "plain": "plain",
-    "anticipation": "anticipation",
-    "carried": "carried over",
-    "natural": "natural colour",
-    "altered": "altered colour",
-    "blue": "blue note",
-    "clash": "clash",
-    "passing": "passing",
-    "neighbour": "neighbour",
-    "step": "resolves by step",
-    "chromatic-below": "chromatic from below",
-    "chromatic-above": "chromatic from above",
-    "chromatic-passing": "chromatic passing",
-    "chromatic-neighbour": "chromatic neighbour",
-    "double-below": "double from below",
-    "double-above": "double from above",
-    "enclosure": "enclosure",
-    "implied": "implied chord",
-    "unexplained": "unexplained",
+    "plain": QT_TRANSLATE_NOOP("Gavotte", "plain"),
+    "anticipation": QT_TRANSLATE_NOOP("Gavotte", "anticipation"),
+    "carried": QT_TRANSLATE_NOOP("Gavotte", "carried over"),
+    "natural": QT_TRANSLATE_NOOP("Gavotte", "natural colour"),
+    "altered": QT_TRANSLATE_NOOP("Gavotte", "altered colour"),
+    "blue": QT_TRANSLATE_NOOP("Gavotte", "blue note"),
+    "clash": QT_TRANSLATE_NOOP("Gavotte", "clash"),
+    "passing": QT_TRANSLATE_NOOP("Gavotte", "passing"),
+    "neighbour": QT_TRANSLATE_NOOP("Gavotte", "neighbour"),
+    "step": QT_TRANSLATE_NOOP("Gavotte", "resolves by step"),
+    "chromatic-below": QT_TRANSLATE_NOOP("Gavotte", "chromatic from below"),
+    "chromatic-above": QT_TRANSLATE_NOOP("Gavotte", "chromatic from above"),
+    "chromatic-passing": QT_TRANSLATE_NOOP("Gavotte", "chromatic passing"),
+    "chromatic-neighbour": QT_TRANSLATE_NOOP("Gavotte", "chromatic neighbour"),
+    "double-below": QT_TRANSLATE_NOOP("Gavotte", "double from below"),
+    "double-above": QT_TRANSLATE_NOOP("Gavotte", "double from above"),
+    "enclosure": QT_TRANSLATE_NOOP("Gavotte", "enclosure"),
+    "implied": QT_TRANSLATE_NOOP("Gavotte", "implied chord"),
+    "unexplained": QT_TRANSLATE_NOOP("Gavotte", "unexplained"),
 }
 
 
-def counted(number: int, one: str, many: str) -> str:
-    """ "1 solo", "4 solos"."""
-    return f"{number} {one if number == 1 else many}"
+_COUNTED = {
+    "note": (QT_TRANSLATE_NOOP("Gavotte", "note"), QT_TRANSLATE_NOOP("Gavotte", "notes")),
+    "note in doubt": (QT_TRANSLATE_NOOP("Gavotte", "note in doubt"), QT_TRANSLATE_NOOP("Gavotte", "notes in doubt")),
+    "solo": (QT_TRANSLATE_NOOP("Gavotte", "solo"), QT_TRANSLATE_NOOP("Gavotte", "solos")),
+    "lick": (QT_TRANSLATE_NOOP("Gavotte", "lick"), QT_TRANSLATE_NOOP("Gavotte", "licks")),
+    "bar": (QT_TRANSLATE_NOOP("Gavotte", "bar"), QT_TRANSLATE_NOOP("Gavotte", "bars")),
+    "chord symbol": (QT_TRANSLATE_NOOP("Gavotte", "chord symbol"), QT_TRANSLATE_NOOP("Gavotte", "chord symbols")),
+}
+
+
+def counted(number: int, noun: str) -> str:
+    """ "1 solo", "4 solos"; ``noun`` is the English singular. Raises KeyError for a noun without a plural."""
+    return f"{number} {said(_COUNTED[noun][number != 1])}"
 
 
 def sureness(confidence: float, decided: bool) -> str:
     """How sure a label is, in words with the share."""
     if decided:
-        return "Your decision"
+        return translate("Gavotte", "Your decision")
     share = f"{round(100 * confidence)} %"
     if confidence >= 0.85:
-        return f"Sure ({share})"
-    return f"Fairly sure ({share})" if confidence >= 0.6 else f"In doubt ({share})"
+        return translate("Gavotte", "Sure ({share})").format(share=share)
+    return (
+        translate("Gavotte", "Fairly sure ({share})").format(share=share)
+        if confidence >= 0.6
+        else translate("Gavotte", "In doubt ({share})").format(share=share)
+    )

@@ -217,7 +217,7 @@ class MidiScore:
         graces, struck, dropped = _one_line(line.notes)
         if dropped:
             remarks.append(f"{dropped} notes that sound together with a higher one were left out.")
-        meter = self._meters.get(Fraction(0), COMMON_TIME)
+        meter = self._first_meter(line)
         beat = Fraction(3, 2) if meter.is_compound else Fraction(1)
         rhythm = quantise([(note.start, note.end) for note in struck], beat, Fraction(3, 2 * self._ticks))
         if rhythm.swing is not None:
@@ -241,6 +241,11 @@ class MidiScore:
         solo = with_setting(respell_notes(solo))
         remarks += [finding.message for finding in check(solo)]
         return Imported(solo, tuple(remarks))
+
+    def _first_meter(self, line: _Line) -> Meter:
+        """The meter the line begins in; some programs write it only where the line begins."""
+        begun = [time for time in self._meters if time <= line.notes[0].start]
+        return self._meters[min(begun)] if begun else COMMON_TIME
 
     def _shift(self, rhythm: Rhythm, graces: list[_Struck], meter: Meter) -> tuple[Fraction, Fraction]:
         """Where bar 1 begins in the file, and how far into the bar before it a pickup starts (0: no pickup).

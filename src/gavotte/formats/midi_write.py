@@ -35,9 +35,9 @@ def write_midi(solo: Solo) -> bytes:
     shift = first.meter.bar_length if first.number == 0 else Fraction(0)
     file = mido.MidiFile(type=1, ticks_per_beat=TICKS)
     for name, timed in (
-        (solo.title, _conductor(solo)),
-        (solo.instrument.name, _solo(solo)),
-        ("Chords", _chords(solo, notation.grid.bars[-1].end)),
+        (solo.title, _conductor(solo, -shift)),
+        (solo.instrument.name, _solo(solo, -shift)),
+        ("Chords", _chords(solo, -shift, notation.grid.bars[-1].end)),
         ("Click", _click(notation)),
     ):
         track = mido.MidiTrack([mido.MetaMessage("track_name", name=_latin(name), time=0)])
@@ -58,15 +58,15 @@ def _latin(text: str) -> str:
     return plain.encode("latin-1", "replace").decode("latin-1")
 
 
-def _conductor(solo: Solo) -> _Timed:
-    tempos = [(-solo.pickup, solo.tempo or 120), *((change.onset, change.tempo) for change in solo.tempo_changes)]
+def _conductor(solo: Solo, start: Fraction) -> _Timed:
+    tempos = [(start, solo.tempo or 120), *((change.onset, change.tempo) for change in solo.tempo_changes)]
     timed: _Timed = [(onset, 0, mido.MetaMessage("set_tempo", tempo=mido.bpm2tempo(float(t)))) for onset, t in tempos]
     for meter in solo.meters:
         signature = mido.MetaMessage("time_signature", numerator=meter.meter.count, denominator=meter.meter.unit)
-        timed.append((meter.onset if meter.onset else -solo.pickup, 1, signature))
+        timed.append((meter.onset if meter.onset else start, 1, signature))
     for region in solo.keys:
         name = _key_name(region.key)
-        timed.append((region.onset if region.onset else -solo.pickup, 2, mido.MetaMessage("key_signature", key=name)))
+        timed.append((region.onset if region.onset else start, 2, mido.MetaMessage("key_signature", key=name)))
     timed += [(s.onset, 3, mido.MetaMessage("marker", text=_latin(s.label))) for s in solo.sections]
     timed += [(c.onset, 4, mido.MetaMessage("text", text=_latin(c.text))) for c in solo.chords]
     return timed
@@ -78,19 +78,19 @@ def _key_name(key: Key) -> str:
     return f"{Key.from_fifths(fifths, 'minor').tonic}m" if key.mode == "minor" else str(Key.from_fifths(fifths).tonic)
 
 
-def _solo(solo: Solo) -> _Timed:
+def _solo(solo: Solo, start: Fraction) -> _Timed:
     program = GM_PROGRAMS.get(solo.instrument.name, 0)
-    timed: _Timed = [(-solo.pickup, 0, mido.Message("program_change", channel=_SOLO_CHANNEL, program=program))]
+    timed: _Timed = [(start, 0, mido.Message("program_change", channel=_SOLO_CHANNEL, program=program))]
     for note in solo.notes:
         loudness = 108 if note.has(Articulation.ACCENT) else 48 if note.has(Articulation.GHOST) else 88
         length = _GRACE if note.grace else note.duration
-        start = note.onset - _GRACE if note.grace else note.onset
-        timed += _sound(_SOLO_CHANNEL, note.pitch.midi, start, start + length, loudness)
+        struck = note.onset - _GRACE if note.grace else note.onset
+        timed += _sound(_SOLO_CHANNEL, note.pitch.midi, struck, struck + length, loudness)
     return timed
 
 
-def _chords(solo: Solo, end: Fraction) -> _Timed:
-    timed: _Timed = [(-solo.pickup, 0, mido.Message("program_change", channel=_CHORD_CHANNEL, program=0))]
+def _chords(solo: Solo, begin: Fraction, end: Fraction) -> _Timed:
+    timed: _Timed = [(begin, 0, mido.Message("program_change", channel=_CHORD_CHANNEL, program=0))]
     spans = [
         (event.onset, following, symbol)
         for event, following in zip(solo.chords, (*(c.onset for c in solo.chords[1:]), end), strict=False)

@@ -12,6 +12,7 @@ from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.session import SoloSession
 from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
 from gavotte.solo.document import Solo
@@ -62,9 +63,9 @@ class LabelDesk(QWidget):
         self.about = ElidedLabel()
         self.about.setObjectName("quietBody")
         self.doubts = QPushButton()
-        self.keep = QPushButton("Keep as lick…")
+        self.keep = QPushButton(translate("Gavotte", "Keep as lick…"))
         self.keep.setObjectName("primary")
-        self.keep.setToolTip("Keep the selected notes as a lick (K)")
+        self.keep.setToolTip(translate("Gavotte", "Keep the selected notes as a lick (K)"))
         row.addWidget(self.title)
         row.addWidget(self.about, 1)
         row.addWidget(self.doubts)
@@ -76,9 +77,9 @@ class LabelDesk(QWidget):
         layout = QVBoxLayout(box)
         layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
         layout.setSpacing(12)
-        text = QLabel("No solo is open.")
+        text = QLabel(translate("Gavotte", "No solo is open."))
         text.setObjectName("title")
-        button = QPushButton("Choose one from the shelf")
+        button = QPushButton(translate("Gavotte", "Choose one from the shelf"))
         button.setObjectName("primary")
         button.clicked.connect(self.shelf_wanted)
         layout.addWidget(text, 0, Qt.AlignmentFlag.AlignCenter)
@@ -143,14 +144,14 @@ class LabelDesk(QWidget):
     def _show_head(self, solo: Solo) -> None:
         self.title.setText(solo.title)
         beats = solo.beats_a_minute
-        tempo = f"{round(beats)} beats a minute" if beats else ""
+        tempo = translate("Gavotte", "{number} beats a minute").format(number=round(beats)) if beats else ""
         self.about.setText(
             " · ".join(
                 part
                 for part in (
                     solo.player,
                     solo.instrument.name + self._pitch_words(),
-                    solo.keys[0].key.shown + (", blues" if solo.keys[0].blues else ""),
+                    solo.keys[0].key.shown + (translate("Gavotte", ", blues") if solo.keys[0].blues else ""),
                     solo.style,
                     tempo,
                 )
@@ -163,7 +164,11 @@ class LabelDesk(QWidget):
         solo = self._session.solo
         if solo is None or not solo.instrument.transposition_semitones:
             return ""
-        return " in written pitch" if self._session.written else " in concert pitch"
+        return (
+            translate("Gavotte", " in written pitch")
+            if self._session.written
+            else translate("Gavotte", " in concert pitch")
+        )
 
     def _show_edit(self) -> None:
         solo = self._session.shown
@@ -177,13 +182,17 @@ class LabelDesk(QWidget):
     def _show_doubts(self) -> None:
         number = len(self._session.in_doubt())
         self.doubts.setEnabled(number > 0)
-        self.doubts.setText(counted(number, "note in doubt", "notes in doubt") if number else "No notes in doubt")
-        self.doubts.setToolTip("Go to the next note in doubt (Tab)" if number else "Every label is sure enough")
+        self.doubts.setText(counted(number, "note in doubt") if number else translate("Gavotte", "No notes in doubt"))
+        self.doubts.setToolTip(
+            translate("Gavotte", "Go to the next note in doubt (Tab)")
+            if number
+            else translate("Gavotte", "Every label is sure enough")
+        )
 
     def _speak(self, selected: tuple[str, ...], label: Label | None) -> None:
         session = self._session
         if session.shown is None or session.frame is None or session.current is None:
-            self.page.setAccessibleName("The page")
+            self.page.setAccessibleName(translate("Gavotte", "The page"))
             return
         grid, labels = session.frame.grid, session.labels
         self.page.setAccessibleName(spoken_selection(session.shown, grid, labels, selected, session.current))
@@ -200,4 +209,8 @@ class LabelDesk(QWidget):
         if label is not None and session.shown is not None and session.frame is not None:
             self.card.show_note(session.shown, session.frame, label)
         self.keep.setEnabled(len(selected) > 1)
-        self.keep.setText("Keep as lick…" if len(selected) < 2 else f"Keep {len(selected)} notes as lick…")
+        self.keep.setText(
+            translate("Gavotte", "Keep as lick…")
+            if len(selected) < 2
+            else translate("Gavotte", "Keep {number} notes as lick…").format(number=len(selected))
+        )

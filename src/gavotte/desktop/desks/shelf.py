@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QStackedWidget, QV
 
 from gavotte.desktop.rows import RowList
 from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.library.store import Library
 from gavotte.theory.key import Key
@@ -26,8 +27,8 @@ class ShelfDesk(QWidget):
         super().__init__()
         self.setObjectName("desk")
         self._library = library
-        self.solos = RowList("Solos")
-        self.licks = RowList("Licks")
+        self.solos = RowList(translate("Gavotte", "Solos"))
+        self.licks = RowList(translate("Gavotte", "Licks"))
         layout = QVBoxLayout(self)
         layout.setContentsMargins(24, 20, 24, 24)
         layout.setSpacing(16)
@@ -39,15 +40,15 @@ class ShelfDesk(QWidget):
         self._connect()
 
     def _header(self) -> QHBoxLayout:
-        title = QLabel("Shelf")
+        title = QLabel(translate("Gavotte", "Shelf"))
         title.setObjectName("title")
         self._count = QLabel()
         self._count.setObjectName("quietBody")
-        self.import_button = QPushButton("Import a solo…")
-        self.import_button.setToolTip("Take in a MusicXML or MIDI file (Ctrl+I)")
-        self.open_button = QPushButton("Open")
+        self.import_button = QPushButton(translate("Gavotte", "Import a solo…"))
+        self.import_button.setToolTip(translate("Gavotte", "Take in a MusicXML or MIDI file (Ctrl+I)"))
+        self.open_button = QPushButton(translate("Gavotte", "Open"))
         self.open_button.setObjectName("primary")
-        self.open_button.setToolTip("Open the chosen solo or lick (Enter)")
+        self.open_button.setToolTip(translate("Gavotte", "Open the chosen solo or lick (Enter)"))
         header = QHBoxLayout()
         header.setSpacing(12)
         header.addWidget(title)
@@ -61,11 +62,16 @@ class ShelfDesk(QWidget):
         columns = QHBoxLayout(box)
         columns.setContentsMargins(0, 0, 0, 0)
         columns.setSpacing(24)
-        self._no_licks = QLabel("No licks yet. Open a solo, select a few notes on the page and press K to keep them.")
+        self._no_licks = QLabel(
+            translate("Gavotte", "No licks yet. Open a solo, select a few notes on the page and press K to keep them.")
+        )
         self._no_licks.setObjectName("quietBody")
         self._no_licks.setWordWrap(True)
         self._no_licks.setAlignment(Qt.AlignmentFlag.AlignTop)
-        for name, rows, extra in (("Solos", self.solos, None), ("Licks", self.licks, self._no_licks)):
+        for name, rows, extra in (
+            (translate("Gavotte", "Solos"), self.solos, None),
+            (translate("Gavotte", "Licks"), self.licks, self._no_licks),
+        ):
             column = QVBoxLayout()
             column.setSpacing(8)
             heading = QLabel(name)
@@ -82,18 +88,22 @@ class ShelfDesk(QWidget):
         layout = QVBoxLayout(box)
         layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
         layout.setSpacing(12)
-        heading = QLabel("Your shelf is empty")
+        heading = QLabel(translate("Gavotte", "Your shelf is empty"))
         heading.setObjectName("title")
         heading.setAlignment(Qt.AlignmentFlag.AlignCenter)
         text = QLabel(
-            "Import a transcribed solo with chord symbols as MusicXML (.musicxml, .xml, .mxl) or MIDI (.mid),\n"
-            "or drop the file anywhere on this window. Gavotte names every note against its chord."
+            translate(
+                "Gavotte",
+                "Import a transcribed solo with chord symbols as MusicXML (.musicxml, .xml, "
+                ".mxl) or MIDI (.mid),\nor drop the file anywhere on this window. Gavotte names "
+                "every note against its chord.",
+            )
         )
         text.setObjectName("quietBody")
         text.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.first_import = QPushButton("Import your first solo…")
+        self.first_import = QPushButton(translate("Gavotte", "Import your first solo…"))
         self.first_import.setObjectName("primary")
-        self.first_import.setToolTip("Choose a MusicXML or MIDI file (Ctrl+I)")
+        self.first_import.setToolTip(translate("Gavotte", "Choose a MusicXML or MIDI file (Ctrl+I)"))
         layout.addWidget(heading)
         layout.addWidget(text)
         layout.addWidget(self.first_import, 0, Qt.AlignmentFlag.AlignCenter)
@@ -148,15 +158,15 @@ class ShelfDesk(QWidget):
         self.solos.clear()
         self.licks.clear()
         for solo in solos:
-            doubt = counted(solo.in_doubt, "note in doubt", "notes in doubt") if solo.in_doubt else "no doubts"
+            doubt = counted(solo.in_doubt, "note in doubt") if solo.in_doubt else translate("Gavotte", "no doubts")
             detail = " · ".join(
                 part
                 for part in (
                     solo.player,
                     solo.style,
                     Key.parse(solo.key).shown,
-                    counted(solo.bars, "bar", "bars"),
-                    counted(solo.notes, "note", "notes"),
+                    counted(solo.bars, "bar"),
+                    counted(solo.notes, "note"),
                 )
                 if part
             )
@@ -169,7 +179,7 @@ class ShelfDesk(QWidget):
                 rows.setCurrentRow(0)
         if (lick_was_chosen or not solos) and licks:
             self.solos.clearSelection()
-        self._count.setText(f"{counted(len(solos), 'solo', 'solos')}, {counted(len(licks), 'lick', 'licks')}")
+        self._count.setText(f"{counted(len(solos), 'solo')}, {counted(len(licks), 'lick')}")
         self._count.setVisible(bool(solos or licks))
         self.import_button.setVisible(bool(solos or licks))
         self.open_button.setVisible(bool(solos or licks))

@@ -24,6 +24,7 @@ from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.rows import RowList
 from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
@@ -58,10 +59,10 @@ class VocabularyDesk(QWidget):
         self._written = False
         self._concert: Solo | None = None
         self._selected: tuple[str, ...] = ()
-        self.licks = RowList("Licks")
+        self.licks = RowList(translate("Gavotte", "Licks"))
         self.licks.setFixedWidth(300)
         self.page = PageView(engraver, parts=LineParts(bar_numbers=False))
-        self.page.setAccessibleName("The lick")
+        self.page.setAccessibleName(translate("Gavotte", "The lick"))
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
@@ -75,7 +76,7 @@ class VocabularyDesk(QWidget):
         column = QVBoxLayout(self._left)
         column.setContentsMargins(24, 20, 16, 24)
         column.setSpacing(12)
-        title = QLabel("Vocabulary")
+        title = QLabel(translate("Gavotte", "Vocabulary"))
         title.setObjectName("title")
         column.addWidget(title)
         column.addWidget(self.licks, 1)
@@ -87,27 +88,27 @@ class VocabularyDesk(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         self.name = QLineEdit()
-        self.name.setAccessibleName("Name of the lick")
-        self.name.setToolTip("The lick's name; change it as you like")
+        self.name.setAccessibleName(translate("Gavotte", "Name of the lick"))
+        self.name.setToolTip(translate("Gavotte", "The lick's name; change it as you like"))
         self.source = QPushButton()
         self.source.setObjectName("link")
-        self.source.setToolTip("Open the solo it comes from")
-        self.own_key = QPushButton("Own key")
-        self.all_keys = QPushButton("All twelve keys")
+        self.source.setToolTip(translate("Gavotte", "Open the solo it comes from"))
+        self.own_key = QPushButton(translate("Gavotte", "Own key"))
+        self.all_keys = QPushButton(translate("Gavotte", "All twelve keys"))
         self._views = QButtonGroup(self)
         for button, tip in (
-            (self.own_key, "The lick as it was played (Ctrl+1)"),
-            (self.all_keys, "A sheet in all twelve keys (Ctrl+2)"),
+            (self.own_key, translate("Gavotte", "The lick as it was played (Ctrl+1)")),
+            (self.all_keys, translate("Gavotte", "A sheet in all twelve keys (Ctrl+2)")),
         ):
             button.setCheckable(True)
             button.setToolTip(tip)
             self._views.addButton(button)
         self.own_key.setChecked(True)
         self.order = Choice()
-        self.order.setAccessibleName("Order of the keys")
-        self.order.setToolTip("How the keys follow each other")
-        self.order.addItem("Circle of fifths", KeyOrder.CIRCLE)
-        self.order.addItem("Chromatic", KeyOrder.CHROMATIC)
+        self.order.setAccessibleName(translate("Gavotte", "Order of the keys"))
+        self.order.setToolTip(translate("Gavotte", "How the keys follow each other"))
+        self.order.addItem(translate("Gavotte", "Circle of fifths"), KeyOrder.CIRCLE)
+        self.order.addItem(translate("Gavotte", "Chromatic"), KeyOrder.CHROMATIC)
         second = QHBoxLayout()
         second.setSpacing(8)
         for widget in (self.own_key, self.all_keys, self.order):
@@ -132,11 +133,15 @@ class VocabularyDesk(QWidget):
         layout = QVBoxLayout(self._empty)
         layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
         layout.setSpacing(12)
-        title = QLabel("No licks kept yet")
+        title = QLabel(translate("Gavotte", "No licks kept yet"))
         title.setObjectName("title")
         text = QLabel(
-            "At the Label desk, select a few notes (click the first, Shift-click the last)\n"
-            "and press K. The lick is named by its functions and written out in all twelve keys here."
+            translate(
+                "Gavotte",
+                "At the Label desk, select a few notes (click the first, Shift-click the "
+                "last)\nand press K. The lick is named by its functions and written out in all "
+                "twelve keys here.",
+            )
         )
         text.setObjectName("quietBody")
         text.setAlignment(Qt.AlignmentFlag.AlignCenter)
@@ -212,9 +217,13 @@ class VocabularyDesk(QWidget):
             return
         self.name.setText(lick.name)
         self.name.setCursorPosition(0)
-        player = f", by {lick.source.player}" if lick.source.player else ""
-        self.source.setText(f"Open {lick.source.title}")
-        self.source.setToolTip(f"Open the solo it comes from: {lick.source.title}, {lick.source.place}{player}")
+        player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
+        self.source.setText(translate("Gavotte", "Open {title}").format(title=lick.source.title))
+        self.source.setToolTip(
+            translate("Gavotte", "Open the solo it comes from: {title}, {place}{player}").format(
+                title=lick.source.title, place=lick.source.place, player=player
+            )
+        )
         self.order.setVisible(self.all_keys.isChecked())
         sheet = self.sheet()
         if sheet is not None:
@@ -244,10 +253,12 @@ class VocabularyDesk(QWidget):
             return None
         concert = self._laid_out(lick)
         shown = self._laid_out(replace(lick, solo=as_written(lick.solo))) if self._written else concert
-        player = f", by {lick.source.player}" if lick.source.player else ""
+        player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
         return Sheet(
             *shown,
-            f"From {lick.source.title}, {lick.source.place}{player}",
+            translate("Gavotte", "From {title}, {place}{player}").format(
+                title=lick.source.title, place=lick.source.place, player=player
+            ),
             numbered=False,
             concert=concert if self._written else None,
             selected=self._selected,

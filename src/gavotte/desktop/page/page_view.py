@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphics
 from gavotte.desktop.page.element_item import ElementItem
 from gavotte.desktop.page.line_item import ALL_PARTS, LineItem, LineParts
 from gavotte.desktop.theme.palette import DAY, Palette
+from gavotte.desktop.translation import translate
 from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, Engraver, line_breaks
 from gavotte.engraving.mei import Staff, staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
@@ -72,7 +73,7 @@ class PageView(QGraphicsView):
     def __init__(self, engraver: Engraver, parent: QWidget | None = None, parts: LineParts = ALL_PARTS) -> None:
         super().__init__(parent)
         self.setObjectName("page")
-        self.setAccessibleName("The page")
+        self.setAccessibleName(translate("Gavotte", "The page"))
         self.setRenderHint(QPainter.RenderHint.Antialiasing)
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)

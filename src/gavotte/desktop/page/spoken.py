@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted
 from gavotte.notation.values import value_of
 from gavotte.solo.bars import BarGrid
@@ -9,7 +10,15 @@ from gavotte.solo.document import Articulation, Note, Solo
 from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, shown_degree
 
-_VALUE_WORDS = {1: "whole note", 2: "half", 4: "quarter", 8: "eighth", 16: "sixteenth", 32: "32nd", 64: "64th"}
+_VALUE_WORDS = {
+    1: QT_TRANSLATE_NOOP("Gavotte", "whole note"),
+    2: QT_TRANSLATE_NOOP("Gavotte", "half"),
+    4: QT_TRANSLATE_NOOP("Gavotte", "quarter"),
+    8: QT_TRANSLATE_NOOP("Gavotte", "eighth"),
+    16: QT_TRANSLATE_NOOP("Gavotte", "sixteenth"),
+    32: QT_TRANSLATE_NOOP("Gavotte", "32nd"),
+    64: QT_TRANSLATE_NOOP("Gavotte", "64th"),
+}
 _SIGNS = str.maketrans({"♭": " flat ", "♯": " sharp ", "♮": " natural "})
 
 
@@ -17,7 +26,9 @@ def spoken_selection(solo: Solo, grid: BarGrid, labels: dict[str, Label], select
     """The note where the user is, and before it how many are selected."""
     words = spoken_note(solo.note(note), grid, labels.get(note))
     if len(selected) > 1:
-        return f"{counted(len(selected), 'note', 'notes')} selected, {words}"
+        return translate("Gavotte", "{count} selected, {words}").format(
+            count=counted(len(selected), "note"), words=words
+        )
     return words
 
 
@@ -25,28 +36,31 @@ def spoken_note(note: Note, grid: BarGrid, label: Label | None) -> str:
     """Pitch, length, place, function and degree of a note, and what is played with it."""
     parts = [_read(f"{note.pitch.shown}{note.pitch.octave}"), _length(note), grid.place(note.onset)]
     if label is not None:
-        function = FUNCTION_WORDS[label.function].lower()
-        device = DEVICE_WORDS.get(label.device, label.device)
-        parts.append(function if device in ("plain", function) else f"{function}, {device}")
+        function = said(FUNCTION_WORDS[label.function]).lower()
+        device = said(DEVICE_WORDS.get(label.device, label.device))
+        parts.append(function if device in (said("plain"), function) else f"{function}, {device}")
         if label.chord:
             parts.append(
-                f"{_read(shown_degree(label.degree))} of {_read(shown_chord(parse_chord_symbol(label.chord)))}"
+                translate("Gavotte", "{degree} of {chord}").format(
+                    degree=_read(shown_degree(label.degree)), chord=_read(shown_chord(parse_chord_symbol(label.chord)))
+                )
             )
         if label.in_doubt:
-            parts.append("in doubt")
+            parts.append(translate("Gavotte", "in doubt"))
     parts += [_mark(mark.articulation) for mark in note.marks]
     if note.uncertain:
-        parts.append("heard uncertainly")
+        parts.append(translate("Gavotte", "heard uncertainly"))
     return ", ".join(" ".join(part.split()) for part in parts)
 
 
 def _length(note: Note) -> str:
     if note.grace:
-        return "grace note"
+        return translate("Gavotte", "grace note")
     value = value_of(note.duration)
     if value is None:
-        return f"{note.duration} quarters"
-    return ("dotted " if value.dots == 1 else "double dotted " if value.dots else "") + _VALUE_WORDS[value.base]
+        return translate("Gavotte", "{duration} quarters").format(duration=note.duration)
+    dots = ("{value}", translate("Gavotte", "dotted {value}"), translate("Gavotte", "double dotted {value}"))
+    return dots[min(value.dots, 2)].format(value=said(_VALUE_WORDS[value.base]))
 
 
 def _mark(articulation: Articulation) -> str:

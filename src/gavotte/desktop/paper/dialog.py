@@ -33,21 +33,38 @@ from gavotte.desktop.paper.setup import (
 )
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.work import Steps
 from gavotte.engraving.engraver import Engraver
 
 _WAIT_MS = 200
 _REASON_WORDS = (
-    ("None", Reasons.NONE),
-    ("All but chord tones", Reasons.NOT_CHORD),
-    ("Every note", Reasons.ALL),
+    (QT_TRANSLATE_NOOP("Gavotte", "None"), Reasons.NONE),
+    (QT_TRANSLATE_NOOP("Gavotte", "All but chord tones"), Reasons.NOT_CHORD),
+    (QT_TRANSLATE_NOOP("Gavotte", "Every note"), Reasons.ALL),
 )
 _PARTS = (
-    ("title", "Title", "Title, player and instrument over the first page"),
-    ("chords", "Chords", "Chord symbols over the staff"),
-    ("bar_numbers", "Bar numbers", "The number of each line's first bar"),
-    ("lane", "Function lane", "The marks under the staff, whose shapes tell the functions"),
-    ("degrees", "Degrees", "Each note's degree against its chord"),
+    (
+        "title",
+        QT_TRANSLATE_NOOP("Gavotte", "Title"),
+        QT_TRANSLATE_NOOP("Gavotte", "Title, player and instrument over the first page"),
+    ),
+    ("chords", QT_TRANSLATE_NOOP("Gavotte", "Chords"), QT_TRANSLATE_NOOP("Gavotte", "Chord symbols over the staff")),
+    (
+        "bar_numbers",
+        QT_TRANSLATE_NOOP("Gavotte", "Bar numbers"),
+        QT_TRANSLATE_NOOP("Gavotte", "The number of each line's first bar"),
+    ),
+    (
+        "lane",
+        QT_TRANSLATE_NOOP("Gavotte", "Function lane"),
+        QT_TRANSLATE_NOOP("Gavotte", "The marks under the staff, whose shapes tell the functions"),
+    ),
+    (
+        "degrees",
+        QT_TRANSLATE_NOOP("Gavotte", "Degrees"),
+        QT_TRANSLATE_NOOP("Gavotte", "Each note's degree against its chord"),
+    ),
 )
 
 
@@ -61,7 +78,7 @@ class PaperDialog(Dialog):
     def __init__(
         self, parent: QWidget, sheet: Sheet, engraver: Engraver, settings: QSettings, palette: Palette
     ) -> None:
-        super().__init__(parent, "Page setup and print", "Print…")
+        super().__init__(parent, translate("Gavotte", "Page setup and print"), translate("Gavotte", "Print…"))
         self._sheet, self._engraver, self._settings = sheet, engraver, settings
         self.setup = read_setup(settings)
         self.pages: SheetPages | None = None
@@ -86,44 +103,44 @@ class PaperDialog(Dialog):
         self.paper.setCurrentText(setup.paper)
         self.staff = Number(SMALLEST_STAFF, LARGEST_STAFF, 0.25, 2, "mm")
         self.staff.setValue(setup.staff)
-        self.staff.setToolTip("Height of a staff; 7 mm and more can be read from a stand")
+        self.staff.setToolTip(translate("Gavotte", "Height of a staff; 7 mm and more can be read from a stand"))
         self.bars = Number(FEWEST_BARS, MOST_BARS, 1)
         self.bars.setValue(setup.bars)
-        self.bars.setToolTip("Bars on a line; a line too full for its width is divided")
+        self.bars.setToolTip(translate("Gavotte", "Bars on a line; a line too full for its width is divided"))
         self.reasons = Choice()
         for words, reasons in _REASON_WORDS:
-            self.reasons.addItem(words, reasons)
+            self.reasons.addItem(said(words), reasons)
         self.reasons.setCurrentIndex(self.reasons.findData(setup.reasons))
-        self.reasons.setToolTip("Why a note is called what it is called, at the foot of the page")
+        self.reasons.setToolTip(translate("Gavotte", "Why a note is called what it is called, at the foot of the page"))
         self.parts: dict[str, Tick] = {}
         for name, words, tip in _PARTS:
-            box = self.parts[name] = Tick(words)
-            box.setToolTip(tip)
+            box = self.parts[name] = Tick(said(words))
+            box.setToolTip(said(tip))
             box.setChecked(getattr(setup, name))
         for widget, words in (
-            (self.paper, "Paper"),
-            (self.staff, "Staff"),
-            (self.bars, "Bars a line"),
-            (self.reasons, "Reasons"),
+            (self.paper, translate("Gavotte", "Paper")),
+            (self.staff, translate("Gavotte", "Staff")),
+            (self.bars, translate("Gavotte", "Bars a line")),
+            (self.reasons, translate("Gavotte", "Reasons")),
         ):
             widget.setAccessibleName(words)
 
     def _lay_out(self) -> None:
         form = QFormLayout()
         form.setSpacing(8)
-        form.addRow("Paper", self.paper)
-        form.addRow("Staff", self.staff)
-        form.addRow("Bars a line", self.bars)
+        form.addRow(translate("Gavotte", "Paper"), self.paper)
+        form.addRow(translate("Gavotte", "Staff"), self.staff)
+        form.addRow(translate("Gavotte", "Bars a line"), self.bars)
         shown = QVBoxLayout()
         shown.setSpacing(6)
         for box in self.parts.values():
             shown.addWidget(box)
-        form.addRow("Show", shown)
-        form.addRow("Reasons", self.reasons)
+        form.addRow(translate("Gavotte", "Show"), shown)
+        form.addRow(translate("Gavotte", "Reasons"), self.reasons)
         self.back, self.forward = QToolButton(), QToolButton()
         for button, arrow, tip in (
-            (self.back, Qt.ArrowType.LeftArrow, "Page before (Page Up)"),
-            (self.forward, Qt.ArrowType.RightArrow, "Next page (Page Down)"),
+            (self.back, Qt.ArrowType.LeftArrow, translate("Gavotte", "Page before (Page Up)")),
+            (self.forward, Qt.ArrowType.RightArrow, translate("Gavotte", "Next page (Page Down)")),
         ):
             button.setObjectName("transportButton")
             button.setArrowType(arrow)
@@ -136,8 +153,8 @@ class PaperDialog(Dialog):
         turn.addWidget(self.back)
         turn.addWidget(self.forward)
         turn.addWidget(self.place, 1)
-        self.pdf = QPushButton("Save as PDF…")
-        self.pdf.setToolTip("The same pages as a file, in vectors")
+        self.pdf = QPushButton(translate("Gavotte", "Save as PDF…"))
+        self.pdf.setToolTip(translate("Gavotte", "The same pages as a file, in vectors"))
         left = QVBoxLayout()
         left.setSpacing(12)
         left.addLayout(form)
@@ -198,7 +215,9 @@ class PaperDialog(Dialog):
         self.pages = pages = SheetPages(self._sheet, self.setup)
         self._job = Steps(
             pages.steps(self._engraver),
-            lambda share: self.place.setText(f"Setting: {round(100 * share)} %"),
+            lambda share: self.place.setText(
+                translate("Gavotte", "Setting: {number} %").format(number=round(100 * share))
+            ),
             lambda: self._is_set(pages),
             self._not_set,
             self,
@@ -221,7 +240,7 @@ class PaperDialog(Dialog):
 
     def _show_place(self) -> None:
         index, count = self.preview.index, self.preview.count
-        self.place.setText(f"Page {index + 1} of {count}")
+        self.place.setText(translate("Gavotte", "Page {page} of {count}").format(page=index + 1, count=count))
         self.back.setEnabled(index > 0)
         self.forward.setEnabled(index + 1 < count)
 
@@ -246,7 +265,9 @@ class PaperDialog(Dialog):
             return
         self._job = Steps(
             paint_on(printer, self.pages),
-            lambda share: self.place.setText(f"Printing: {round(100 * share)} %"),
+            lambda share: self.place.setText(
+                translate("Gavotte", "Printing: {number} %").format(number=round(100 * share))
+            ),
             self._printed,
             self._not_printed,
             self,
@@ -254,10 +275,14 @@ class PaperDialog(Dialog):
 
     def _printed(self) -> None:
         self._job = None
-        self.told.emit(f"{self._sheet.solo.title} was sent to the printer")
+        self.told.emit(translate("Gavotte", "{title} was sent to the printer").format(title=self._sheet.solo.title))
         self.accept()
 
     def _not_printed(self, error: Exception) -> None:
         self._job = None
         self.accept()
-        self.failed.emit(f"It could not be printed: {error}. Look whether the printer is there, or save a PDF.")
+        self.failed.emit(
+            translate(
+                "Gavotte", "It could not be printed: {error}. Look whether the printer is there, or save a PDF."
+            ).format(error=error)
+        )

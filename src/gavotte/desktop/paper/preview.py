@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from gavotte.desktop.paper.pages import SheetPages
 from gavotte.desktop.paper.setup import MARGIN_MM
 from gavotte.desktop.theme.palette import PRINT, Palette
+from gavotte.desktop.translation import translate
 
 
 class Preview(QWidget):
@@ -23,7 +24,7 @@ class Preview(QWidget):
         self.index = 0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Preview")
+        self.setAccessibleName(translate("Gavotte", "Preview"))
 
     def sizeHint(self) -> QSize:
         return QSize(440, 600)
@@ -42,7 +43,9 @@ class Preview(QWidget):
         """Show another page, if there is one."""
         if 0 <= index < max(1, self.count):
             self.index = index
-        self.setAccessibleDescription(f"Page {self.index + 1} of {self.count}")
+        self.setAccessibleDescription(
+            translate("Gavotte", "Page {page} of {count}").format(page=self.index + 1, count=self.count)
+        )
         self.update()
         self.turned.emit()
 

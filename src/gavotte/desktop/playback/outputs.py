@@ -12,6 +12,7 @@ from typing import Any
 
 from PyQt6.QtCore import QIODevice, QMetaObject, QObject, Qt, QThread, QTimer, pyqtSignal, pyqtSlot
 
+from gavotte.desktop.translation import translate
 from gavotte.sounding.engine import Engine
 from gavotte.sounding.synth import SAMPLE_RATE
 
@@ -147,7 +148,11 @@ class CardOutput(Output):
 
     def _state_changed(self, _: Any) -> None:
         if self._sink is not None and self._sink.error().value > 1:
-            self.stopped.emit("The sound card has gone. Playing goes on silently; press play again to try once more.")
+            self.stopped.emit(
+                translate(
+                    "Gavotte", "The sound card has gone. Playing goes on silently; press play again to try once more."
+                )
+            )
 
     @pyqtSlot()
     def _stop_in_thread(self) -> None:

@@ -8,6 +8,7 @@ from fractions import Fraction
 from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
 
 from gavotte.desktop.playback.outputs import Output, SimulatedOutput, open_output
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.work import Job, run_beside
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import GM_PROGRAMS
@@ -20,11 +21,11 @@ from gavotte.sounding.synth import FluidSynth, SilentSynth, Synth, SynthError, f
 from gavotte.sounding.timeline import Timeline
 
 VOICE_WORDS = {
-    Voice.SOLO: "Solo",
-    Voice.BASS: "Bass",
-    Voice.CHORDS: "Chords",
-    Voice.RIDE: "Ride",
-    Voice.CLICK: "Click",
+    Voice.SOLO: QT_TRANSLATE_NOOP("Gavotte", "Solo"),
+    Voice.BASS: QT_TRANSLATE_NOOP("Gavotte", "Bass"),
+    Voice.CHORDS: QT_TRANSLATE_NOOP("Gavotte", "Chords"),
+    Voice.RIDE: QT_TRANSLATE_NOOP("Gavotte", "Ride"),
+    Voice.CLICK: QT_TRANSLATE_NOOP("Gavotte", "Click"),
 }
 _USUAL_LEVELS = {Voice.SOLO: 0.85, Voice.BASS: 0.7, Voice.CHORDS: 0.5, Voice.RIDE: 0.45, Voice.CLICK: 0.0}
 _COUNT_LEVEL = 0.7
@@ -147,8 +148,8 @@ class Transport(QObject):
         if self._output is None:
             return ""
         if self._synth_words:
-            return f"Playing silently. {self._synth_words}"
-        return "" if self._output.is_heard else "No sound card: playing silently"
+            return translate("Gavotte", "Playing silently. {synth_words}").format(synth_words=self._synth_words)
+        return "" if self._output.is_heard else translate("Gavotte", "No sound card: playing silently")
 
     def _lost(self, message: str) -> None:
         """The card is gone: the clock runs on, simulated."""
@@ -240,7 +241,9 @@ class Transport(QObject):
                 self._begin(stretch)
 
         prepared.job = run_beside(
-            lambda: perform(solo, swing), take, lambda error: self.failed.emit(f"This can't be played: {error}.")
+            lambda: perform(solo, swing),
+            take,
+            lambda error: self.failed.emit(translate("Gavotte", "This can't be played: {error}.").format(error=error)),
         )
 
     def _begin(self, stretch: Stretch) -> None:

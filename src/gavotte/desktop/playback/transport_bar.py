@@ -11,15 +11,16 @@ from gavotte.desktop.choice import Choice
 from gavotte.desktop.playback.transport import VOICE_WORDS, Transport
 from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.palette import DAY, Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.solo.document import Solo
 from gavotte.sounding.engine import FASTEST, SLOWEST
 
 _SWINGS = (
-    ("Swing: as the style", None),
-    ("Even eighths", Fraction(1)),
-    ("Light swing, 3 to 2", Fraction(3, 2)),
-    ("Triplet swing, 2 to 1", Fraction(2)),
-    ("Hard swing, 3 to 1", Fraction(3)),
+    (QT_TRANSLATE_NOOP("Gavotte", "Swing: as the style"), None),
+    (QT_TRANSLATE_NOOP("Gavotte", "Even eighths"), Fraction(1)),
+    (QT_TRANSLATE_NOOP("Gavotte", "Light swing, 3 to 2"), Fraction(3, 2)),
+    (QT_TRANSLATE_NOOP("Gavotte", "Triplet swing, 2 to 1"), Fraction(2)),
+    (QT_TRANSLATE_NOOP("Gavotte", "Hard swing, 3 to 1"), Fraction(3)),
 )
 _STEP = 5
 
@@ -36,27 +37,34 @@ class TransportBar(QWidget):
         self._transport = transport
         self._palette: Palette = DAY
         self._solo: Solo | None = None
-        self.play = _tool("Play from the selected note, or just the selected notes (Space)", "Play")
-        self.loop = _tool("Play the selected notes, or everything, round and round (L)", "Loop", True)
-        self.count_in = QPushButton("Count in")
+        self.play = _tool(
+            translate("Gavotte", "Play from the selected note, or just the selected notes (Space)"),
+            translate("Gavotte", "Play"),
+        )
+        self.loop = _tool(
+            translate("Gavotte", "Play the selected notes, or everything, round and round (L)"),
+            translate("Gavotte", "Loop"),
+            True,
+        )
+        self.count_in = QPushButton(translate("Gavotte", "Count in"))
         self.count_in.setCheckable(True)
-        self.count_in.setToolTip("Count a bar before the start")
+        self.count_in.setToolTip(translate("Gavotte", "Count a bar before the start"))
         self.tempo = QSlider(Qt.Orientation.Horizontal)
         self.tempo.setRange(round(SLOWEST * 100), round(FASTEST * 100))
         self.tempo.setSingleStep(1)
         self.tempo.setPageStep(_STEP)
         self.tempo.setFixedWidth(160)
-        self.tempo.setAccessibleName("Tempo in percent")
-        self.tempo.setToolTip("Tempo, 25 to 130 % ([ slower, ] faster, = as it is)")
+        self.tempo.setAccessibleName(translate("Gavotte", "Tempo in percent"))
+        self.tempo.setToolTip(translate("Gavotte", "Tempo, 25 to 130 % ([ slower, ] faster, = as it is)"))
         self.tempo_words = QLabel()
         self.tempo_words.setMinimumWidth(132)
         self.swing = Choice()
-        self.swing.setAccessibleName("Swing")
-        self.swing.setToolTip("How long the first of two eighths is against the second")
+        self.swing.setAccessibleName(translate("Gavotte", "Swing"))
+        self.swing.setToolTip(translate("Gavotte", "How long the first of two eighths is against the second"))
         for words, swing in _SWINGS:
-            self.swing.addItem(words, swing)
-        self.levels = QPushButton("Levels")
-        self.levels.setToolTip("How loud solo, bass, chords, ride and click are")
+            self.swing.addItem(said(words), swing)
+        self.levels = QPushButton(translate("Gavotte", "Levels"))
+        self.levels.setToolTip(translate("Gavotte", "How loud solo, bass, chords, ride and click are"))
         self.place = QLabel()
         self.place.setObjectName("quietBody")
         row = QHBoxLayout(self)
@@ -114,7 +122,7 @@ class TransportBar(QWidget):
 
     def _show_playing(self, playing: bool) -> None:
         self.play.setIcon(icon("stop" if playing else "play", self._palette.accent, 22))
-        self.play.setAccessibleName("Stop" if playing else "Play")
+        self.play.setAccessibleName(translate("Gavotte", "Stop") if playing else translate("Gavotte", "Play"))
         if not playing:
             self.place.clear()
 
@@ -132,7 +140,7 @@ class TransportBar(QWidget):
         words = f"{round(transport.rate * 100)} %"
         beats = self._solo.beats_a_minute if self._solo is not None else None
         if beats:
-            words += f" · {round(beats * transport.rate)} a minute"
+            words += translate("Gavotte", " · {number} a minute").format(number=round(beats * transport.rate))
         self.tempo_words.setText(words)
 
     def _show_levels(self) -> None:
@@ -160,9 +168,9 @@ class _Levels(QFrame):
             slider.setRange(0, 100)
             slider.setFixedWidth(180)
             slider.setValue(round(transport.levels[voice] * 100))
-            slider.setAccessibleName(f"Level of the {word.lower()}")
+            slider.setAccessibleName(translate("Gavotte", "Level: {voice}").format(voice=said(word)))
             slider.valueChanged.connect(lambda percent, v=voice: transport.set_level(v, percent / 100))
-            grid.addWidget(QLabel(word), row, 0)
+            grid.addWidget(QLabel(said(word)), row, 0)
             grid.addWidget(slider, row, 1)
             self.sliders[voice] = slider
 

@@ -6,9 +6,14 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QGuiApplication
 
 from gavotte.desktop.theme.palette import DAY, STAGE, THEMES, Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP
 
 FOLLOW_SYSTEM = "system"
-LOOKS = (("As the desktop has it", FOLLOW_SYSTEM), ("Day: paper and ink", "Day"), ("Stage: for a dim room", "Stage"))
+LOOKS = (
+    (QT_TRANSLATE_NOOP("Gavotte", "As the desktop has it"), FOLLOW_SYSTEM),
+    (QT_TRANSLATE_NOOP("Gavotte", "Day: paper and ink"), "Day"),
+    (QT_TRANSLATE_NOOP("Gavotte", "Stage: for a dim room"), "Stage"),
+)
 """(words, name) of the looks to choose from."""
 
 

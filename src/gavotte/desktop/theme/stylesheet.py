@@ -14,7 +14,7 @@ QWidget#rail { background: $chrome; border-right: 1px solid $rule; }
 QToolTip { background: $text; color: $chrome; border: none; padding: 4px 8px; }
 QLabel { background: transparent; }
 QLabel#title { font-size: ${title}px; font-weight: 700; }
-QLabel#heading { font-weight: 700; }
+QLabel#heading, QLabel#keys { font-weight: 700; }
 QLabel#quiet { color: $quiet; font-size: ${small}px; }
 QLabel#quietBody { color: $quiet; }
 QLabel#degree { font-size: 34px; font-weight: 700; }
