@@ -134,3 +134,16 @@ def test_icons_are_drawn_in_the_given_colour(qapp: QApplication) -> None:
         colours = {image.pixelColor(x, y).name() for x in range(24) for y in range(24)
                    if image.pixelColor(x, y).alpha() == 255}  # fmt: skip
         assert colours == {"#ff0000"}
+
+
+def test_a_bend_has_room_under_the_chord_symbol(qtbot: QtBot) -> None:
+    page = PageView(Engraver())
+    qtbot.addWidget(page)
+    plain = make_solo([("C7", "A5/1")])
+    bent = replace(plain, notes=(replace(plain.notes[0], marks=(Mark(Articulation.BEND, Fraction(2)),)),))
+    rooms = []
+    for solo in (plain, bent):
+        page.show_solo(solo, {x.note: x for x in label_solo(solo)})
+        qtbot.waitUntil(lambda: page.is_complete)
+        rooms.append(page.lines[0].line.notes[0].head.y - page.lines[0].top)
+    assert rooms[1] > rooms[0] + 150

@@ -23,6 +23,9 @@ _DRAWN = {
     Articulation.TRILL,
     Articulation.HARMONIC,
 }
+_RISE = {Articulation.BEND: 1.6, Articulation.HAMMER_ON: 1.4, Articulation.PULL_OFF: 1.4, Articulation.TRILL: 0.9}
+"""How many staff spaces above its foot a mark reaches."""
+
 _LETTERS = {Articulation.HAMMER_ON: "H", Articulation.PULL_OFF: "P", Articulation.TRILL: "tr"}
 
 
@@ -43,6 +46,16 @@ class ArticulationItem(QGraphicsItem):
         self._box = QRectF(
             0, top - 3 * SP, (line.barlines[-1] if line.barlines else LINE_WIDTH) + 2 * SP, bottom - top + 6 * SP
         )
+
+    @property
+    def top(self) -> float:
+        """How far up anything is drawn, in engraver units."""
+        heights = [
+            self._above(placed) - _RISE.get(mark.articulation, 0.0) * SP
+            for placed, *_ in self._notes
+            for mark in placed.note.marks
+        ]
+        return min(heights, default=self._staff_top)
 
     def boundingRect(self) -> QRectF:
         return self._box

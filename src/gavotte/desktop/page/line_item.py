@@ -80,6 +80,7 @@ class LineItem(QGraphicsItem):
         self.lane: LaneItem | None = None
         self._selected: frozenset[str] = frozenset()
         high, low = line.ink
+        high = min(high, ArticulationItem(line, QColor(palette.ink), QColor(palette.warning), self).top)
         self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP
         self._room = room_above(list(self.labels.values())) if parts.lane else 0.0
         self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + self._room
@@ -88,7 +89,6 @@ class LineItem(QGraphicsItem):
         self._build_staff()
         self._build_chords()
         self._build_margin()
-        ArticulationItem(line, QColor(palette.ink), QColor(palette.warning), self)
         self._build_tie_stubs()
         self._build_lane()
 
