@@ -167,7 +167,7 @@ def test_the_next_start_goes_on_where_the_last_ended(qtbot: QtBot, open_window: 
     first = open_window(demo_folder)
     first.open_solo(first.shelf.solos.current_id() or "")
     qtbot.waitUntil(lambda: first.label.page.is_complete)
-    first.session.select("n30", "n30")
+    first.session.select("n26", "n30")
     first.label.page.zoom_in()
     zoom = first.label.page.zoom
     assert first.session.labels["n30"].reason == first.label.page.accessibleDescription()
@@ -175,12 +175,14 @@ def test_the_next_start_goes_on_where_the_last_ended(qtbot: QtBot, open_window: 
     second = open_window(demo_folder)
     assert second.label.isVisible()
     assert second.session.solo == first.session.solo
-    assert second.session.current == "n30"
+    assert (second.session.anchor, second.session.current) == ("n26", "n30")
     assert second.label.page.zoom == pytest.approx(zoom)
     second.show_desk("vocabulary")
+    second.vocabulary.licks.setCurrentRow(2)
     second.close()
     third = open_window(demo_folder)
     assert third.vocabulary.isVisible()
+    assert third.vocabulary.licks.currentRow() == 2
     third.delete_solo(third.session.solo_id or "")
     third.close()
     assert open_window(demo_folder).session.solo is None

@@ -61,6 +61,8 @@ class VoiceDialog(Dialog):
         self.voices = RowList(translate("Gavotte", "Lines of the score"))
         self.voices.set_palette(palette)
         self.voices.setMinimumHeight(220 if several else 64)
+        if not several:
+            self.voices.setMaximumHeight(64)
         for index, voice in enumerate(score.voices):
             self.voices.add_row(
                 str(index),

@@ -93,7 +93,7 @@ class MainWindow(QMainWindow):
         self._connect()
         self.set_look(str(settings.value("look", FOLLOW_SYSTEM)))
         self._restore()
-        self.vocabulary.refresh()
+        self.vocabulary.refresh(str(settings.value("lick", "")) or None)
         self._restore_work()
 
     # -- layout -------------------------------------------------------------------------------------
@@ -482,8 +482,10 @@ class MainWindow(QMainWindow):
         if any(entry.id == solo_id for entry in self._library.solos()):
             self.open_solo(solo_id)
             solo = self.session.solo
-            if solo is not None and any(known.id == note for known in solo.notes):
-                self.session.select(note, note)
+            ids = {known.id for known in solo.notes} if solo is not None else set()
+            if note in ids:
+                anchor = str(settings.value("anchor", note))
+                self.session.select(anchor if anchor in ids else note, note)
             self.label.page.set_zoom(float(settings.value("zoom", 1.0)))
         if desk in self._desks:
             self.show_desk(desk if desk != "label" or self.session.solo is not None else "shelf")
@@ -494,6 +496,8 @@ class MainWindow(QMainWindow):
         for key, value in (
             ("solo", self.session.solo_id or ""),
             ("note", self.session.current or ""),
+            ("anchor", self.session.anchor or ""),
+            ("lick", self.vocabulary.licks.current_id() or ""),
             ("desk", desk),
             ("zoom", self.label.page.zoom),
             ("geometry", self.saveGeometry()),

@@ -13,7 +13,7 @@ _KEY = "recent"
 def remember(settings: QSettings, solo_id: str) -> None:
     """Put a solo first among the recent ones."""
     ids = [known for known in _ids(settings) if known != solo_id]
-    settings.setValue(_KEY, [solo_id, *ids][: 2 * MOST])
+    settings.setValue(_KEY, " ".join([solo_id, *ids][: 2 * MOST]))
 
 
 def recent_solos(settings: QSettings, library: Library) -> list[tuple[str, str]]:
@@ -23,6 +23,4 @@ def recent_solos(settings: QSettings, library: Library) -> list[tuple[str, str]]
 
 
 def _ids(settings: QSettings) -> list[str]:
-    value = settings.value(_KEY, [])
-    # A list of one comes back from the file as its only entry.
-    return [value] if isinstance(value, str) else [str(item) for item in value or []]
+    return str(settings.value(_KEY, "")).split()
