@@ -12,17 +12,11 @@ from pathlib import Path
 from PyQt6.QtCore import QObject, QSettings, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
-from gavotte.desktop.paper.pages import SheetPages
-from gavotte.desktop.paper.pdf import set_as_pdf
-from gavotte.desktop.paper.picture import picture_steps
 from gavotte.desktop.paper.setup import read_setup
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.work import Steps
 from gavotte.engraving.engraver import Engraver
-from gavotte.formats.midi_write import write_midi
-from gavotte.formats.musicxml_write import write_musicxml
-from gavotte.formats.note_table import write_note_table
 from gavotte.solo.document import Solo
 from gavotte.theory.chord_symbol import shown_degree
 
@@ -97,6 +91,11 @@ class Exporter(QObject):
 
     def _painted(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> Iterator[float] | None:
         """The steps in which a format is painted, or None where it is no painting."""
+        # What paints and writes is loaded with the first export: it would lengthen every start.
+        from gavotte.desktop.paper.pages import SheetPages
+        from gavotte.desktop.paper.pdf import set_as_pdf
+        from gavotte.desktop.paper.picture import picture_steps
+
         setup = read_setup(self._settings)
         write = partial(self._write, path)
         if wanted is PAPER:
@@ -136,6 +135,10 @@ class Exporter(QObject):
 
 def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
     """The sheet's music in a data format."""
+    from gavotte.formats.midi_write import write_midi
+    from gavotte.formats.musicxml_write import write_musicxml
+    from gavotte.formats.note_table import write_note_table
+
     solo, labels = sheet.as_data
     if wanted is NOTE_TABLE:
         return write_note_table(solo, labels).encode("utf-8")

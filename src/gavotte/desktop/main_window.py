@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QSettings, Qt
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QUndoGroup
@@ -27,12 +28,10 @@ from gavotte.desktop.dialogs import LickDialog
 from gavotte.desktop.exporting import PAPER, Exporter
 from gavotte.desktop.importing import Importer
 from gavotte.desktop.key_map import LIST_KEYS, PAGE_KEYS, KeyMap, groups_of
-from gavotte.desktop.library_dialog import LibraryDialog
 from gavotte.desktop.library_edits import LibraryEdits
 from gavotte.desktop.menus import Menus
 from gavotte.desktop.notice import Notice
 from gavotte.desktop.page.page_view import PageView
-from gavotte.desktop.paper.dialog import PaperDialog
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.transport import Transport
 from gavotte.desktop.playback.transport_bar import TransportBar
@@ -52,6 +51,10 @@ from gavotte.formats.errors import FormatError
 from gavotte.formats.opening import MIDI_SUFFIXES, SCORE_SUFFIXES
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
+
+if TYPE_CHECKING:
+    from gavotte.desktop.library_dialog import LibraryDialog
+    from gavotte.desktop.paper.dialog import PaperDialog
 
 
 class MainWindow(QMainWindow):
@@ -204,6 +207,8 @@ class MainWindow(QMainWindow):
 
     def show_library(self) -> None:
         """Show the library with its backups."""
+        from gavotte.desktop.library_dialog import LibraryDialog
+
         assert self.palette_in_use is not None
         self.session.save()
         dialog = self.library_dialog = LibraryDialog(self, self._library, self.palette_in_use)
@@ -355,6 +360,8 @@ class MainWindow(QMainWindow):
         sheet = self.sheet()
         if sheet is None:
             return
+        from gavotte.desktop.paper.dialog import PaperDialog
+
         assert self.palette_in_use is not None
         dialog = self.paper_dialog = PaperDialog(self, sheet, self._engraver, self._settings, self.palette_in_use)
         dialog.pdf_wanted.connect(partial(self.exporter.choose, sheet, PAPER))

@@ -8,7 +8,7 @@ chord symbols, are drawn by the page itself.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from xml.sax.saxutils import escape
+from html import escape
 
 from gavotte.notation.written import Event, Notation, WrittenBar
 from gavotte.solo.bars import Bar

@@ -5,8 +5,6 @@ from __future__ import annotations
 from pathlib import Path
 
 from gavotte.formats.errors import FormatError
-from gavotte.formats.midi_read import open_midi
-from gavotte.formats.musicxml import open_score
 from gavotte.formats.source import Source
 
 SCORE_SUFFIXES = (".musicxml", ".xml", ".mxl")
@@ -24,6 +22,10 @@ def open_source(path: Path) -> Source:
         )
     if path.stat().st_size > MAX_FILE_BYTES:
         raise FormatError("The file is larger than any solo; it was not read.")
+    # The readers are loaded with the first file: they would lengthen every start.
+    from gavotte.formats.midi_read import open_midi
+    from gavotte.formats.musicxml import open_score
+
     data = path.read_bytes()
     if data[:4] == b"MThd" or (suffix in MIDI_SUFFIXES and data[:4] == b"RIFF"):
         return open_midi(data)

@@ -10,11 +10,13 @@ import threading
 from collections.abc import Iterable
 from dataclasses import dataclass
 from math import ceil
-
-import numpy as np
+from typing import TYPE_CHECKING
 
 from gavotte.sounding.events import Performance, Sound, Voice
-from gavotte.sounding.synth import SAMPLE_RATE, Block, Synth
+from gavotte.sounding.synth import SAMPLE_RATE, Synth
+
+if TYPE_CHECKING:
+    from gavotte.sounding.synth import Block
 
 SLOWEST, FASTEST = 0.25, 1.3
 """How far the tempo can be turned down and up."""
@@ -151,6 +153,8 @@ class Engine:
 
     def read(self, frames: int) -> Block:
         """The next block of sound: float32, shape (frames, 2). Silence, with what still rings, after the end."""
+        import numpy as np
+
         blocks: list[Block] = []
         with self._lock:
             while frames > 0:

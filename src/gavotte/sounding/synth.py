@@ -8,10 +8,7 @@ from __future__ import annotations
 
 import os
 from pathlib import Path
-from typing import Protocol
-
-import numpy as np
-from numpy.typing import NDArray
+from typing import TYPE_CHECKING, Protocol
 
 from gavotte.sounding.events import Voice
 from gavotte.sounding.soloist import BEND_RANGE
@@ -19,7 +16,12 @@ from gavotte.sounding.soloist import BEND_RANGE
 SAMPLE_RATE = 44100
 """Frames a second."""
 
-Block = NDArray[np.float32]
+# NumPy is loaded with the first sound: importing it would lengthen every start.
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+    Block = NDArray[np.float32]
 
 _FONT_FOLDERS = ("/usr/share/sounds/sf2", "/usr/share/soundfonts")
 _FONTS = ("TimGM6mb.sf2", "default-GM.sf2", "FluidR3_GM.sf2", "default.sf2")
@@ -71,6 +73,8 @@ class SilentSynth:
     def silence(self) -> None: ...
 
     def render(self, frames: int) -> Block:
+        import numpy as np
+
         return np.zeros((frames, 2), np.float32)
 
 
@@ -135,6 +139,8 @@ class FluidSynth:
         self.bend(Voice.SOLO, 0)
 
     def render(self, frames: int) -> Block:
+        import numpy as np
+
         samples = np.asarray(self._synth.get_samples(frames), np.int16)
         return (samples.reshape(-1, 2) / np.float32(32768)).astype(np.float32)
 

@@ -10,8 +10,6 @@ from __future__ import annotations
 from bisect import bisect_right
 from fractions import Fraction
 
-import numpy as np
-
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 
@@ -38,8 +36,8 @@ class Timeline:
             self._seconds.append(self._seconds[-1] + float(following - start) * length)
         turns = sorted({n.onset for n in solo.notes} | {n.end for n in solo.notes} | {b.onset for b in self.grid.bars})
         turns = [*turns, self.end] if turns and turns[-1] < self.end else turns
-        self._turns = np.array([float(turn) for turn in turns])
-        self._turn_seconds = np.array([self.seconds(turn) for turn in turns])
+        self._turns = [float(turn) for turn in turns]
+        self._turn_seconds = [self.seconds(turn) for turn in turns]
 
     @property
     def start(self) -> Fraction:
@@ -65,7 +63,12 @@ class Timeline:
 
     def quarters(self, seconds: float) -> float:
         """The written time, in quarter notes, that sounds at ``seconds``; even between notes and barlines."""
-        return float(np.interp(seconds, self._turn_seconds, self._turns))
+        index = bisect_right(self._turn_seconds, seconds)
+        if index in (0, len(self._turns)):
+            return self._turns[0 if index == 0 else -1]
+        before, after = self._turn_seconds[index - 1], self._turn_seconds[index]
+        share = (seconds - before) / (after - before)
+        return self._turns[index - 1] + share * (self._turns[index] - self._turns[index - 1])
 
     def quarter_seconds(self, onset: Fraction) -> float:
         """How long a quarter note lasts at ``onset``, in nominal seconds."""

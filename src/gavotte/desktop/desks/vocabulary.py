@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QKeySequence, QShortcut
+from PyQt6.QtGui import QKeySequence, QShortcut, QShowEvent
 from PyQt6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -56,7 +56,7 @@ class VocabularyDesk(QWidget):
         self._library = library
         self._lick: Lick | None = None
         self._lick_id: str | None = None
-        self._written = False
+        self._written = self._to_be_set = False
         self._concert: Solo | None = None
         self._selected: tuple[str, ...] = ()
         self.licks = RowList(translate("Gavotte", "Licks"))
@@ -225,6 +225,9 @@ class VocabularyDesk(QWidget):
             )
         )
         self.order.setVisible(self.all_keys.isChecked())
+        self._to_be_set = not self.isVisible()
+        if self._to_be_set:
+            return
         sheet = self.sheet()
         if sheet is not None:
             self.page.show_solo(sheet.solo, sheet.labels)
@@ -232,6 +235,12 @@ class VocabularyDesk(QWidget):
         self._selected = ()
         self.page.set_selection(None, None, frozenset())
         self.shown.emit()
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        super().showEvent(event)
+        # The page is set when somebody looks at it.
+        if self._to_be_set:
+            self._show_lick()
 
     def concert_solo(self) -> Solo | None:
         """The music that is shown, in concert pitch."""
