@@ -4,23 +4,37 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from fractions import Fraction
 from pathlib import Path
 
 import music21
 import pytest
 from benchmarks.big_solo import long_solo
+from PyQt6.QtCore import QEventLoop, QSettings, QThreadPool
 from PyQt6.QtWidgets import QApplication
 from pytest_benchmark.fixture import BenchmarkFixture
 
+from gavotte.demo.ferry import ferry
 from gavotte.desktop.app import make_application
+from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.paper.pages import SheetPages
+from gavotte.desktop.paper.pdf import set_as_pdf
+from gavotte.desktop.paper.setup import PageSetup
+from gavotte.desktop.paper.sheet import Sheet
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.document import SOLO_DOCUMENT
+from gavotte.formats.midi_read import open_midi
+from gavotte.formats.midi_write import write_midi
 from gavotte.formats.musicxml import open_score
+from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.store import Library
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import with_decision
+from gavotte.sounding.engine import Engine
+from gavotte.sounding.performance import perform
+from gavotte.sounding.synth import FluidSynth, find_soundfont
 from gavotte.theory.pitch import Pitch
 
 SOLO = long_solo(200)
@@ -144,3 +158,76 @@ def test_save_200_bars(benchmark: BenchmarkFixture, tmp_path: Path) -> None:
     with Library(tmp_path) as library:
         solo_id = library.add_solo(SOLO)
         benchmark(library.save_solo, solo_id, SOLO)
+
+
+def test_import_200_bars_of_musicxml(benchmark: BenchmarkFixture) -> None:
+    data = write_musicxml(SOLO)
+    assert benchmark(lambda: label_solo(open_score(data).solo().solo))
+
+
+def test_import_200_bars_of_midi(benchmark: BenchmarkFixture) -> None:
+    data = write_midi(SOLO)
+    assert benchmark(lambda: label_solo(open_midi(data).solo().solo))
+
+
+def test_import_200_bars_into_the_window(
+    benchmark: BenchmarkFixture, app: QApplication, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """From the file to its solo on the page: read, labelled, saved, the first screen set."""
+    monkeypatch.setenv("GAVOTTE_AUDIO", "manual")
+    path = tmp_path / "long.musicxml"
+    path.write_bytes(write_musicxml(SOLO))
+    with Library(tmp_path / "library") as library:
+        window = MainWindow(library, QSettings(str(tmp_path / "s.ini"), QSettings.Format.IniFormat))
+        window.resize(1280, 800)
+        window.show()
+        opened = QEventLoop()
+        window.session.solo_opened.connect(opened.quit)
+
+        def take() -> None:
+            # The loop sleeps while the reader works, as that of a running application does.
+            window.import_files([path])
+            opened.exec()
+            while not window.label.page.lines:
+                QApplication.processEvents()
+
+        def come_to_rest() -> None:
+            finish(window.label.page)
+            pool = QThreadPool.globalInstance()
+            assert pool is not None
+            while pool.activeThreadCount():
+                QApplication.processEvents()
+
+        benchmark.pedantic(take, setup=come_to_rest, rounds=7)
+        window.close()
+
+
+def test_perform_200_bars(benchmark: BenchmarkFixture) -> None:
+    assert benchmark(lambda: perform(SOLO, Fraction(2))[0].sounds)
+
+
+def test_first_sound(benchmark: BenchmarkFixture) -> None:
+    """From the start of the engine to the first block with sound in it."""
+    solo = ferry()
+    performance, _ = perform(solo, Fraction(2))
+    engine = Engine(FluidSynth(find_soundfont()))
+
+    def first() -> None:
+        engine.start(performance, 0.0, 60.0)
+        while abs(engine.read(256)).max() < 0.001:
+            pass
+
+    benchmark(first)
+
+
+def test_sheet_of_200_bars(benchmark: BenchmarkFixture, app: QApplication) -> None:
+    """Pages laid out and painted as a PDF, all steps together."""
+    engraver = Engraver()
+
+    def sheet() -> int:
+        found: list[bytes] = []
+        for _ in set_as_pdf(SheetPages(Sheet(SOLO, LABELS, ""), PageSetup()), engraver, found.append):
+            pass
+        return len(found[0])
+
+    assert benchmark.pedantic(sheet, rounds=3)

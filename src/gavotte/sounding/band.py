@@ -7,7 +7,7 @@ root reached by step (see R. Carter, *Building a Jazz Bass Line*, 1966).
 
 from __future__ import annotations
 
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -168,7 +168,9 @@ class _Band:
         """When chords are struck in a bar, and how long each lasts, in quarter notes."""
         beats = [time for time, _ in _beats(bar)]
         strong = [time for time, is_strong in _beats(bar) if is_strong]
-        changes = [span.start for span in self._spans if bar.onset < span.start < bar.end]
+        first = bisect_right(self._starts, float(bar.onset))
+        within = self._spans[first : bisect_left(self._starts, float(bar.end))]
+        changes = [span.start for span in within if bar.onset < span.start < bar.end]
         if self._groove is Groove.SWING and len(beats) >= 4:
             # Short on 1, held from the and of 2; the next bar answers on 2 and the and of 4.
             places = [beats[0], beats[1] + _HALF] if bar.number % 2 else [beats[1], beats[3] + _HALF]

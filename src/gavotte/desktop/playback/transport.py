@@ -31,6 +31,7 @@ _USUAL_LEVELS = {Voice.SOLO: 0.85, Voice.BASS: 0.7, Voice.CHORDS: 0.5, Voice.RID
 _COUNT_LEVEL = 0.7
 _FOLLOW_MS = 25
 _PREVIEW_MS = 450
+_AHEAD_MS = 400
 
 _loaded: dict[str, Synth] = {}
 
@@ -86,6 +87,11 @@ class Transport(QObject):
         self._follow = QTimer(self)
         self._follow.setInterval(_FOLLOW_MS)
         self._follow.timeout.connect(self._look)
+        self._expected: Solo | None = None
+        self._ahead = QTimer(self)
+        self._ahead.setSingleShot(True)
+        self._ahead.setInterval(_AHEAD_MS)
+        self._ahead.timeout.connect(self._prepare_ahead)
         self._hush = QTimer(self)
         self._hush.setSingleShot(True)
         self._hush.setInterval(_PREVIEW_MS)
@@ -166,6 +172,7 @@ class Transport(QObject):
         """Stop and let the output go."""
         self.stop()
         self._hush.stop()
+        self._ahead.stop()
         if self._prepared.job is not None:
             self._prepared.job.cancel()
         if self._output is not None:
@@ -216,16 +223,26 @@ class Transport(QObject):
         """Play a stretch of a solo (in concert pitch). What is playing stops."""
         self.stop()
         self.warm_up()
-        if self._prepared.solo is solo and self._prepared.swing == self.swing and self._prepared.performance:
+        self._ahead.stop()
+        if self._is_prepared_for(solo) and self._prepared.performance is not None:
             self._begin(stretch)
             return
         self._pending = (solo, stretch)
-        self._prepare(solo)
+        if not self._is_prepared_for(solo):
+            self._prepare(solo)
 
     def prepare(self, solo: Solo) -> None:
-        """Work out what will sound, ahead of time."""
-        if self._prepared.solo is not solo or self._prepared.swing != self.swing:
-            self._prepare(solo)
+        """Work out what will sound ahead of time, once the page has had its time."""
+        self._expected = solo
+        self._ahead.start()
+
+    def _is_prepared_for(self, solo: Solo) -> bool:
+        """Whether what a solo sounds like is known, or being worked out."""
+        return self._prepared.solo is solo and self._prepared.swing == self.swing
+
+    def _prepare_ahead(self) -> None:
+        if self._expected is not None and not self._is_prepared_for(self._expected):
+            self._prepare(self._expected)
 
     def _prepare(self, solo: Solo) -> None:
         if self._prepared.job is not None:
