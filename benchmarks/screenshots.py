@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
+import os
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
-from PyQt6.QtCore import QSettings
+from PyQt6.QtCore import QElapsedTimer, QSettings
 from PyQt6.QtWidgets import QApplication
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
 from gavotte.desktop.main_window import MainWindow
-from gavotte.desktop.theme.palette import DAY, STAGE
+from gavotte.desktop.playback.outputs import ManualOutput
 from gavotte.library.store import Library
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -37,8 +38,24 @@ def select(window: MainWindow, device: str, last_step: int = 0) -> None:
     session.select(ids[first], ids[first + last_step])
 
 
+def play(window: MainWindow, seconds: float) -> None:
+    """Play this far into the solo."""
+    window.playing.toggle()
+    while not window.transport.is_playing:
+        QApplication.processEvents()
+    output = window.transport.output
+    assert isinstance(output, ManualOutput)
+    output.pass_seconds(seconds)
+    clock = QElapsedTimer()
+    clock.start()
+    while clock.elapsed() < 100:
+        QApplication.processEvents()
+
+
 def main() -> None:
     """Drive the window through its views and save a picture of each."""
+    # Time passes only when told to: the playhead stands where it is wanted.
+    os.environ["GAVOTTE_AUDIO"] = "manual"
     app = make_application()
     FOLDER.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder:
@@ -46,7 +63,7 @@ def main() -> None:
         with Library(Path(folder) / "demo") as library:
             settings = QSettings(str(Path(folder) / "settings.ini"), QSettings.Format.IniFormat)
             window = MainWindow(library, settings)
-            window.set_theme(DAY)
+            window.set_look("Day")
             window.resize(1280, 800)
             window.show()
 
@@ -57,7 +74,7 @@ def main() -> None:
                 window.grab().save(str(FOLDER / f"{name}.png"))
 
             picture("shelf")
-            first, second = (entry.id for entry in library.solos())
+            first, second, slow, *_ = (entry.id for entry in library.solos())
             window.open_solo(first)
             picture("label", lambda: select(window, "double-above"))
             window.open_solo(second)
@@ -68,13 +85,32 @@ def main() -> None:
             window.lick_dialog.grab().save(str(FOLDER / "keep.png"))
             window.lick_dialog.reject()
             window.show_desk("vocabulary")
-            picture("vocabulary", lambda: window.vocabulary.licks.setCurrentRow(1))
+            last = window.vocabulary.licks.count() - 1
+            picture("vocabulary", lambda: window.vocabulary.licks.setCurrentRow(last))
             picture("keys", window.vocabulary.all_keys.click)
-            window.set_theme(STAGE)
+            window.open_solo(slow)
+            picture("playing", lambda: play(window, 9.0))
+            window.transport.stop()
+            picture("map", window.show_keys)
+            window.key_map.hide()
+            window.show_library()
+            assert window.library_dialog is not None
+            settle(window)
+            window.library_dialog.grab().save(str(FOLDER / "library.png"))
+            window.library_dialog.reject()
             window.open_solo(first)
+            window.show_paper()
+            paper = window.paper_dialog
+            assert paper is not None
+            paper.reasons.setCurrentIndex(1)
+            while not paper.is_set:
+                QApplication.processEvents()
+            paper.grab().save(str(FOLDER / "paper.png"))
+            paper.reject()
+            window.set_look("Stage")
             picture("stage", lambda: select(window, "implied"))
             window.resize(1024, 700)
-            picture("small", lambda: window.set_theme(DAY))
+            picture("small", lambda: window.set_look("Day"))
             window.close()
     with tempfile.TemporaryDirectory() as folder, Library(Path(folder)) as library:
         settings = QSettings(str(Path(folder) / "settings.ini"), QSettings.Format.IniFormat)

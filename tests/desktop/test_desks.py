@@ -392,10 +392,11 @@ def test_what_went_out_comes_back(qtbot: QtBot, at_ferry: MainWindow, tmp_path: 
     ]
 
 
-def test_a_file_that_cannot_be_written_is_explained(at_ferry: MainWindow, tmp_path: Path) -> None:
+def test_a_file_that_cannot_be_written_is_explained(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
     sheet = at_ferry.sheet()
     assert sheet is not None
-    at_ferry.exporter.export(sheet, tmp_path / "no such folder" / "out.csv", NOTE_TABLE)
+    with qtbot.waitSignal(at_ferry.exporter.failed, timeout=10000):
+        at_ferry.exporter.export(sheet, tmp_path / "no such folder" / "out.csv", NOTE_TABLE)
     assert "could not be written" in at_ferry.notice.text.text()
 
 

@@ -15,7 +15,7 @@ from PyQt6.QtWidgets import QFileDialog, QWidget
 from gavotte.desktop.paper.setup import read_setup
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
-from gavotte.desktop.work import Steps
+from gavotte.desktop.work import Job, Steps, run_beside
 from gavotte.engraving.engraver import Engraver
 from gavotte.solo.document import Solo
 from gavotte.theory.chord_symbol import shown_degree
@@ -54,7 +54,7 @@ class Exporter(QObject):
     def __init__(self, engraver: Engraver, settings: QSettings, window: QWidget) -> None:
         super().__init__(window)
         self._engraver, self._settings, self._window = engraver, settings, window
-        self._job: Steps | None = None
+        self._job: Steps | Job | None = None
 
     def choose(self, sheet: Sheet, wanted: ExportFormat | None = None) -> None:
         """Ask for a file, and for a format unless one is ``wanted``, and export."""
@@ -71,14 +71,19 @@ class Exporter(QObject):
             self.export(sheet, path.with_suffix(chosen.suffix) if path.suffix in known else path, chosen)
 
     def export(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> None:
-        """Write a sheet to a file; what is painted is painted between events."""
+        """Write a sheet to a file; it is painted between events, or written beside them."""
         if not path.name.endswith(wanted.suffix):
             path = path.with_name(path.name + wanted.suffix)
+        self.cancel()
         steps = self._painted(sheet, path, wanted)
         if steps is None:
-            self._write(path, exported(sheet, wanted))
+            self.busy.emit(translate("Gavotte", "Writing {name} …").format(name=path.name))
+            self._job = run_beside(
+                lambda: exported(sheet, wanted),
+                lambda data: self._delivered(path, data),
+                lambda error: self._not_done(path, error),
+            )
             return
-        self.cancel()
         self._job = Steps(
             steps,
             lambda share: self.busy.emit(
@@ -110,6 +115,10 @@ class Exporter(QObject):
             self._job.cancel()
             self._job = None
             self.busy.emit("")
+
+    def _delivered(self, path: Path, data: bytes) -> None:
+        self._finished()
+        self._write(path, data)
 
     def _finished(self) -> None:
         self._job = None

@@ -2,57 +2,68 @@
 
 from __future__ import annotations
 
+import atexit
 from collections.abc import Callable, Generator, Iterator
+from contextlib import suppress
 from typing import Any
 
-from PyQt6.QtCore import QObject, QRunnable, QThreadPool, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, QThreadPool, QTimer, pyqtSignal, pyqtSlot
 
 
-class _Signals(QObject):
-    done = pyqtSignal(object)
-    failed = pyqtSignal(Exception)
-
-
-class Job(QRunnable):
+class Job:
     """One piece of work. ``cancel`` keeps its result from being delivered."""
 
     def __init__(
         self, function: Callable[[], Any], on_done: Callable[[Any], None], on_failed: Callable[[Exception], None]
     ) -> None:
-        super().__init__()
-        self.setAutoDelete(False)
         self._function = function
         self._cancelled = False
         self._on_done, self._on_failed = on_done, on_failed
-        self._signals = _Signals()
-        self._signals.done.connect(self._deliver)
-        self._signals.failed.connect(self._fail)
-        _running.add(self)
 
     def cancel(self) -> None:
         """Forget the work; what it finds is thrown away."""
         self._cancelled = True
 
     def run(self) -> None:
+        """Do the work, in whatever thread this is."""
+        result: Any = None
+        failure: Exception | None = None
         try:
             result = self._function()
         except Exception as error:
-            self._signals.failed.emit(error)
-        else:
-            self._signals.done.emit(result)
+            failure = error
+        # With the application gone there is nobody left to hear of it.
+        with suppress(RuntimeError):
+            if not self._cancelled:
+                _messenger.ended.emit(self, result, failure)
 
-    def _deliver(self, result: Any) -> None:
-        _running.discard(self)
-        if not self._cancelled:
+    def deliver(self, result: Any, error: Exception | None) -> None:
+        """Hand on what came of it."""
+        if self._cancelled:
+            return
+        if error is not None:
+            self._on_failed(error)
+        else:
             self._on_done(result)
 
-    def _fail(self, error: Exception) -> None:
-        _running.discard(self)
-        if not self._cancelled:
-            self._on_failed(error)
+
+class _Messenger(QObject):
+    """Brings results from the workers' threads to the interface's. It lives as long as the application: an object of
+    each job's own could be freed by one thread while the other still uses it.
+    """
+
+    ended = pyqtSignal(object, object, object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.ended.connect(self._deliver)
+
+    @pyqtSlot(object, object, object)
+    def _deliver(self, job: Job, result: Any, error: Exception | None) -> None:
+        job.deliver(result, error)
 
 
-_running: set[Job] = set()
+_messenger = _Messenger()
 
 
 def run_beside(
@@ -62,8 +73,23 @@ def run_beside(
     job = Job(function, on_done, on_failed)
     pool = QThreadPool.globalInstance()
     assert pool is not None
-    pool.start(job)
+    pool.start(job.run)
     return job
+
+
+def wait_for_workers(milliseconds: int = 5000) -> bool:
+    """Start nothing more, and wait for what is running; False where it takes too long.
+
+    A thread that outlives the interpreter takes the whole process down with an error.
+    """
+    pool = QThreadPool.globalInstance()
+    if pool is None:
+        return True
+    pool.clear()
+    return pool.waitForDone(milliseconds)
+
+
+atexit.register(wait_for_workers)
 
 
 class Steps(QObject):

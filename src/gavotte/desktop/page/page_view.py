@@ -6,10 +6,11 @@ awake. An edit sets only the lines it touches anew.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from fractions import Fraction
 from typing import TypeVar
 
-from PyQt6.QtCore import QElapsedTimer, QRectF, Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphicsView, QWidget
 
@@ -27,7 +28,6 @@ from gavotte.theory.chord_symbol import shown_degree
 
 _MARGIN = 3 * SP
 _MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
-_AT_ONCE_MS = 40
 
 
 def _same_layout(old: Solo, new: Solo) -> bool:
@@ -90,7 +90,7 @@ class PageView(QGraphicsView):
         self._degrees: dict[str, str] = {}
         self._staff = Staff("G", 2, 0)
         self.lines: list[LineItem] = []
-        self._queue: list[tuple[int, int]] = []
+        self._queue: list[tuple[int, int] | EngravedLine] = []
         self._line_of: dict[str, LineItem] = {}
         self._anchor: str | None = None
         self._current: str | None = None
@@ -114,8 +114,10 @@ class PageView(QGraphicsView):
         """Show the page in another theme's colours."""
         self.palette_in_use = palette
         self._page_scene.setBackgroundBrush(QColor(palette.page))
-        if self._solo is not None:
-            self.show_solo(self._solo, self._labels, keep_place=True)
+        if self._solo is not None and self._notation is not None:
+            # What is engraved stays engraved; only the items are made anew, in other colours.
+            lines = [*(item.line for item in self.lines), *self._queue]
+            self._begin(self._solo, self._labels, self._notation, lines, keep_place=True)
 
     def clear(self) -> None:
         """Show nothing."""
@@ -129,16 +131,25 @@ class PageView(QGraphicsView):
 
     def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
         """Show a solo from its first line on."""
+        notation = Notation(solo)
+        self._begin(solo, labels, notation, line_breaks(notation), keep_place)
+
+    def _begin(
+        self,
+        solo: Solo,
+        labels: dict[str, Label],
+        notation: Notation,
+        lines: Sequence[tuple[int, int] | EngravedLine],
+        keep_place: bool,
+    ) -> None:
         place = self.verticalScrollBar().value() if keep_place else 0  # type: ignore[union-attr]
         self.clear()
-        notation = Notation(solo)
         self._take(solo, labels, notation, staff_for(solo))
-        self._queue = line_breaks(notation)
+        self._queue = list(lines)
         self._apply_zoom()
-        # A few lines at once, then the rest between events: nobody waits for what is not on the screen yet.
-        since = QElapsedTimer()
-        since.start()
-        while self._queue and since.elapsed() < _AT_ONCE_MS:
+        # Lines are set between events: nobody waits for what is not on the screen yet. To keep a place the page
+        # needs its height, which one line is enough to guess.
+        if keep_place and self._queue:
             self._set_next_line()
         self._timer.start()
         self.verticalScrollBar().setValue(place)  # type: ignore[union-attr]
@@ -181,8 +192,8 @@ class PageView(QGraphicsView):
         if not self._queue:
             self._timer.stop()
             return
-        first, last = self._queue.pop(0)
-        for line in self._engrave(first, last):
+        following = self._queue.pop(0)
+        for line in [following] if isinstance(following, EngravedLine) else self._engrave(*following):
             item = self._make_item(line)
             item.setPos(0, self._bottom() - item.top)
             self._page_scene.addItem(item)

@@ -71,6 +71,7 @@ class SheetPages:
         """Set line after line, yielding the share that is done. Raises EngravingError."""
         sheet, setup = self.sheet, self.setup
         notation = Notation(sheet.solo)
+        yield 0.0
         shown = sheet.labels if setup.degrees else {}
         degrees = {note: shown_degree(label.degree) for note, label in shown.items()}
         shape = LineFormat(self.width, setup.bars)

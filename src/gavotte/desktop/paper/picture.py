@@ -36,6 +36,7 @@ def picture_steps(
     The picture, PNG at 300 dots an inch or SVG with its text as outlines, is given to ``deliver``.
     """
     notation = Notation(sheet.solo)
+    yield 0.0
     shown = sheet.labels if setup.degrees else {}
     degrees = {note: shown_degree(label.degree) for note, label in shown.items()}
     lines = _chosen_lines(sheet, notation, setup.bars)

@@ -36,6 +36,13 @@ _AHEAD_MS = 400
 _loaded: dict[str, Synth] = {}
 
 
+def _load(soundfont: str) -> Synth:
+    """The synthesiser with a SoundFont, loaded once. Raises SynthError."""
+    if soundfont not in _loaded:
+        _loaded[soundfont] = FluidSynth(find_soundfont(soundfont))
+    return _loaded[soundfont]
+
+
 @dataclass(frozen=True)
 class Stretch:
     """What to play: from ``start`` to ``stop`` in quarter notes."""
@@ -123,12 +130,18 @@ class Transport(QObject):
         self._load_synth()
         self.sound_changed.emit()
 
+    def warm_up_beside(self) -> None:
+        """Warm up while the interface goes on: the synthesiser is loaded in a worker thread."""
+        chosen = self._soundfont
+        run_beside(lambda: _load(chosen), lambda _: self.warm_up(), lambda _: self.warm_up())
+
+    @property
+    def _soundfont(self) -> str:
+        return str(self._settings.value("playback/soundfont", ""))
+
     def _load_synth(self) -> None:
-        chosen = str(self._settings.value("playback/soundfont", ""))
         try:
-            if chosen not in _loaded:
-                _loaded[chosen] = FluidSynth(find_soundfont(chosen))
-            self._engine.use(_loaded[chosen])
+            self._engine.use(_load(self._soundfont))
             self._synth_words = ""
         except SynthError as error:
             self._engine.use(SilentSynth())

@@ -1,0 +1,104 @@
+"""The longest the interface stands still while things are done: .venv/bin/python benchmarks/freezes.py
+
+Each row does something on the demo or on a 200-bar solo in the real window, offscreen, and gives the longest time that
+passed between two turns of the event loop until everything had come to rest.
+"""
+
+from __future__ import annotations
+
+import os
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ["GAVOTTE_AUDIO"] = "manual"
+sys.path.insert(0, str(Path(__file__).parents[1]))
+
+from benchmarks.big_solo import long_solo
+from PyQt6.QtCore import QSettings, QThreadPool
+from PyQt6.QtWidgets import QApplication
+
+from gavotte.demo.build import build_demo
+from gavotte.desktop.app import make_application
+from gavotte.desktop.exporting import PAPER, PNG, SCORE
+from gavotte.desktop.main_window import MainWindow
+from gavotte.formats.musicxml_write import write_musicxml
+from gavotte.library.store import Library
+from gavotte.solo.document import Function
+
+_REST_SECONDS = 0.6
+
+
+def longest(window: MainWindow, do: Callable[[], object]) -> float:
+    """Seconds of the longest stand-still from ``do`` until nothing has happened for a while."""
+    worst = 0.0
+    before = time.perf_counter()
+    do()
+    rest = None
+    while True:
+        QApplication.processEvents()
+        now = time.perf_counter()
+        worst = max(worst, now - before)
+        before = now
+        pool = QThreadPool.globalInstance()
+        busy = not (window.label.page.is_complete and window.vocabulary.page.is_complete) or (
+            pool is not None and pool.activeThreadCount() > 0
+        )
+        rest = None if busy else rest or now
+        if rest is not None and now - rest > _REST_SECONDS:
+            return worst
+
+
+def main() -> None:
+    """Print a row for each thing done."""
+    app = make_application()
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        build_demo(folder / "demo")
+        (folder / "long.musicxml").write_bytes(write_musicxml(long_solo(200)))
+        with Library(folder / "demo") as library:
+            long = library.add_solo(long_solo(200))
+            ids = [entry.id for entry in library.solos()]
+            window = MainWindow(library, QSettings(str(folder / "s.ini"), QSettings.Format.IniFormat))
+            window.resize(1280, 800)
+            window.show()
+            session = window.session
+            last = long_solo(200).notes[-1].id
+            rows: list[tuple[str, Callable[[], object]]] = [
+                ("come to rest", lambda: None),
+                ("open a 32-bar solo", lambda: window.open_solo(ids[-5])),
+                ("change the look, 32 bars", lambda: window.set_look("Stage")),
+                ("written pitch, 32 bars", lambda: window.set_written(True)),
+                ("concert pitch, 32 bars", lambda: window.set_written(False)),
+                ("go to Vocabulary", lambda: window.show_desk("vocabulary")),
+                ("a lick in twelve keys", window.vocabulary.all_keys.click),
+                ("open a 200-bar solo", lambda: window.open_solo(long)),
+                ("change the look, 200 bars", lambda: window.set_look("Day")),
+                ("decide a note", lambda: session.decide(Function.OUTSIDE)),
+                ("move a note", lambda: session.move(1)),
+                ("select everything", lambda: session.select("0.n2", last)),
+                ("select a phrase", lambda: session.select("0.n2", "0.n30")),
+                ("written pitch, 200 bars", lambda: window.set_written(True)),
+                ("concert pitch, 200 bars", lambda: window.set_written(False)),
+                ("save", session.save),
+                ("play", window.playing.toggle),
+                ("stop", window.playing.toggle),
+                ("page setup, 200 bars", window.show_paper),
+                ("export a PDF", lambda: window.exporter.export(window.sheet(), folder / "a.pdf", PAPER)),
+                ("export a picture", lambda: window.exporter.export(window.sheet(), folder / "a.png", PNG)),
+                ("export MusicXML", lambda: window.exporter.export(window.sheet(), folder / "a.musicxml", SCORE)),
+                ("import 200 bars", lambda: window.import_files([folder / "long.musicxml"])),
+                ("back up", library.back_up_now),
+                ("go to the shelf", lambda: window.show_desk("shelf")),
+            ]
+            for words, do in rows:
+                print(f"{words}: {1000 * longest(window, do):.0f} ms", flush=True)
+            window.close()
+    app.quit()
+
+
+if __name__ == "__main__":
+    main()
