@@ -149,6 +149,20 @@ def test_the_sheet_goes_to_the_printer(qtbot: QtBot, at_ferry: MainWindow, paper
     assert paper.isHidden()
 
 
+def test_a_range_of_pages_can_be_printed(qtbot: QtBot, paper: PaperDialog, tmp_path: Path) -> None:
+    paper.staff.setValue(9)
+    qtbot.waitUntil(lambda: paper.is_set)
+    assert paper.preview.count > 2
+    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+    printer.setPageLayout(paper.setup.page_layout)
+    printer.setOutputFileName(str(tmp_path / "printed.pdf"))
+    printer.setPrintRange(QPrinter.PrintRange.PageRange)
+    printer.setFromTo(2, 99)
+    with qtbot.waitSignal(paper.told, timeout=20000):
+        paper.print_on(printer)
+    assert (tmp_path / "printed.pdf").read_bytes().count(b"/Type /Page\n") == paper.preview.count - 1
+
+
 def test_the_twelve_keys_of_a_lick_are_printed_as_shown(qtbot: QtBot, window: MainWindow) -> None:
     window.show_desk("vocabulary")
     window.vocabulary.all_keys.click()

@@ -256,6 +256,8 @@ class PaperDialog(Dialog):
         printer.setPageLayout(self.setup.page_layout)
         printer.setDocName(self._sheet.solo.title)
         dialog = QPrintDialog(printer, self)
+        dialog.setOption(QPrintDialog.PrintDialogOption.PrintPageRange)
+        dialog.setMinMax(1, self.preview.count)
         dialog.accepted.connect(lambda: self.print_on(printer))
         dialog.open()
 
@@ -264,7 +266,7 @@ class PaperDialog(Dialog):
         if self.pages is None:
             return
         self._job = Steps(
-            paint_on(printer, self.pages),
+            paint_on(printer, self.pages, self._chosen_pages(printer)),
             lambda share: self.place.setText(
                 translate("Gavotte", "Printing: {number} %").format(number=round(100 * share))
             ),
@@ -272,6 +274,11 @@ class PaperDialog(Dialog):
             self._not_printed,
             self,
         )
+
+    def _chosen_pages(self, printer: QPrinter) -> range:
+        if printer.printRange() is not QPrinter.PrintRange.PageRange:
+            return range(self.preview.count)
+        return range(max(1, printer.fromPage()) - 1, min(self.preview.count, printer.toPage()))
 
     def _printed(self) -> None:
         self._job = None

@@ -6,7 +6,7 @@ the same on the screen, in a PDF and on a printer.
 
 from __future__ import annotations
 
-from collections.abc import Generator
+from collections.abc import Generator, Sequence
 from dataclasses import dataclass, field
 
 from PyQt6.QtCore import QPointF, QRectF, QSizeF, Qt
@@ -209,18 +209,21 @@ class SheetPages:
             painter.drawText(QPointF(0, y), title)
 
 
-def paint_on(device: QPagedPaintDevice, pages: SheetPages) -> Generator[float, None, None]:
-    """Paint page after page on a PDF writer or printer, yielding the share that is done."""
+def paint_on(
+    device: QPagedPaintDevice, pages: SheetPages, chosen: Sequence[int] | None = None
+) -> Generator[float, None, None]:
+    """Paint all pages on a PDF writer or printer, or those ``chosen`` (from 0), yielding the share that is done."""
+    wanted = range(len(pages.pages)) if chosen is None else chosen
     painter = QPainter(device)
     try:
         # A printer may hold other paper than the setup has: everything stays on it.
         scale = min(device.width() / pages.width, device.height() / pages.height)
         painter.scale(scale, scale)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        for index in range(len(pages.pages)):
-            if index:
+        for count, index in enumerate(wanted):
+            if count:
                 device.newPage()
             pages.paint_page(painter, index)
-            yield (index + 1) / len(pages.pages)
+            yield (count + 1) / len(wanted)
     finally:
         painter.end()
