@@ -1,0 +1,1 @@
+"""Recordings: decoding, the picture of the sound, slowing down with the pitch kept, the map from beats to seconds."""

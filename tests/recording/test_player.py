@@ -1,0 +1,198 @@
+from __future__ import annotations
+
+from itertools import pairwise
+
+import numpy as np
+import pytest
+from numpy.typing import NDArray
+
+from gavotte.recording.filters import BandPass, Side, on_side
+from gavotte.recording.player import RATE, Click, Ladder, RecordingPlayer
+
+
+def tone(hertz: float, seconds: float, level: float = 0.5) -> NDArray[np.int16]:
+    times = np.arange(round(seconds * RATE)) / RATE
+    mono = (level * 32767 * np.sin(2 * np.pi * hertz * times)).astype(np.int16)
+    return np.stack([mono, mono], axis=1)
+
+
+def ticks(seconds: float, every: float) -> NDArray[np.int16]:
+    """Short bursts at 0, ``every``, 2 ``every`` …"""
+    out = np.zeros((round(seconds * RATE), 2), np.int16)
+    burst = (20000 * np.sin(2 * np.pi * 1000 * np.arange(200) / RATE) * np.hanning(200)).astype(np.int16)
+    for k in range(int(seconds / every)):
+        at = round(k * every * RATE)
+        out[at : at + 200] = burst[:, None]
+    return out
+
+
+def pulled(player: RecordingPlayer, seconds: float, block: int = 700) -> NDArray[np.float32]:
+    blocks = [player.read(block) for _ in range(round(seconds * RATE / block))]
+    return np.concatenate(blocks)
+
+
+def loudest_hertz(block: NDArray[np.float32]) -> float:
+    middle = block[len(block) // 4 : -len(block) // 4, 0]
+    spectrum = np.abs(np.fft.rfft(middle * np.hanning(len(middle))))
+    return float(np.argmax(spectrum)) * RATE / len(middle)
+
+
+def struck(block: NDArray[np.float32]) -> list[int]:
+    """Frames at which something begins after silence."""
+    loud = np.abs(block[:, 0]) > 0.1
+    starts = np.flatnonzero(loud)
+    return [int(starts[0]), *(int(b) for a, b in pairwise(starts) if b - a > 2000)] if len(starts) else []
+
+
+def test_at_its_own_speed_a_recording_passes_untouched() -> None:
+    samples = tone(440, 1)
+    player = RecordingPlayer(samples)
+    player.play()
+    out = pulled(player, 0.5)
+    assert np.array_equal(out, samples[: len(out)].astype(np.float32) / 32768)
+    assert player.position == len(out)
+
+
+def test_a_loop_is_joined_to_the_sample() -> None:
+    samples = np.random.default_rng(1).integers(-9000, 9000, (RATE, 2)).astype(np.int16)
+    player = RecordingPlayer(samples)
+    player.set_region(1234, 5678, loop=True)
+    player.play()
+    out = pulled(player, 1.0)
+    once = samples[1234:5678].astype(np.float32) / 32768
+    assert np.array_equal(out, np.resize(once, out.shape))
+    assert player.passes == len(out) // len(once)
+    assert player.position == 1234 + len(out) % len(once)
+
+
+@pytest.mark.parametrize("speed", [0.2, 0.5, 0.83])
+def test_slowing_down_keeps_the_pitch(speed: float) -> None:
+    player = RecordingPlayer(tone(440, 3))
+    player.set_speed(speed)
+    player.play()
+    out = pulled(player, 2.0)
+    assert loudest_hertz(out) == pytest.approx(440, abs=2)
+    assert player.position == pytest.approx(len(out) * speed, abs=1)
+    assert float(np.abs(out[RATE // 2 :]).max()) == pytest.approx(0.5, rel=0.25)
+
+
+@pytest.mark.parametrize("cents", [-1200, -35, 100, 700])
+def test_the_pitch_moves_by_cents_and_the_time_does_not(cents: float) -> None:
+    player = RecordingPlayer(tone(440, 4))
+    player.set_pitch(cents)
+    player.play()
+    out = pulled(player, 2.0)
+    assert loudest_hertz(out) == pytest.approx(440 * 2 ** (cents / 1200), rel=0.003)
+    assert player.position == pytest.approx(len(out))
+
+
+@pytest.mark.parametrize("speed", [0.5, 0.7])
+def test_loops_stay_in_time_however_long_they_run(speed: float) -> None:
+    player = RecordingPlayer(ticks(4, 0.5))
+    player.set_speed(speed)
+    player.set_region(round(0.5 * RATE), round(1.5 * RATE), loop=True)
+    player.play()
+    starts = struck(pulled(player, 20.0))
+    expected = 0.5 * RATE / speed
+    assert len(starts) >= 20 / (0.5 / speed) - 2
+    for count, start in enumerate(starts):
+        assert start - starts[0] == pytest.approx(count * expected, abs=0.012 * RATE)
+
+
+def test_what_is_heard_and_the_position_agree_when_slowed_down() -> None:
+    player = RecordingPlayer(ticks(6, 1.0))
+    player.set_speed(0.5)
+    player.play(round(0.2 * RATE))
+    heard = []
+    before = player.position
+    for _ in range(400):
+        block = player.read(441)
+        if np.abs(block).max() > 0.1 and (not heard or before - heard[-1] > 0.5 * RATE):
+            heard.append(before)
+        before = player.position
+    assert [round(place / RATE) for place in heard] == [1, 2]
+    assert all(abs(place / RATE - round(place / RATE)) < 0.03 for place in heard)
+
+
+def test_a_pause_lies_between_two_passes() -> None:
+    player = RecordingPlayer(tone(440, 2))
+    player.set_region(0, RATE // 10, loop=True)
+    player.set_pause(0.2)
+    player.play()
+    out = np.abs(pulled(player, 1.2, 441)[:, 0])
+    loud = out.reshape(-1, 441).max(axis=1) > 0.1
+    assert list(loud[:10]) == [True] * 10
+    assert list(loud[11:29]) == [False] * 18
+    assert list(loud[31:39]) == [True] * 8
+    assert player.passes == 4
+
+
+def test_the_ladder_gets_faster_after_every_third_pass_up_to_its_top() -> None:
+    player = RecordingPlayer(tone(440, 2))
+    player.set_region(0, 4410, loop=True)
+    player.set_ladder(Ladder(start=0.9, step=0.05, passes=3, top=1.0))
+    player.play()
+    speeds = {}
+    while player.passes < 9:
+        player.read(300)
+        speeds.setdefault(player.passes, player.speed)
+    assert speeds == pytest.approx({0: 0.9, 1: 0.9, 2: 0.9, 3: 0.95, 4: 0.95, 5: 0.95, 6: 1.0, 7: 1.0, 8: 1.0, 9: 1.0})
+
+
+def test_without_a_loop_it_ends_at_the_end() -> None:
+    player = RecordingPlayer(tone(440, 0.3))
+    player.set_region(0, 4410, loop=False)
+    player.play()
+    out = pulled(player, 0.3, 100)
+    assert np.abs(out[4500:]).max() == 0
+    assert not player.is_playing
+    assert player.position == 4410
+    player.play(8000)
+    assert player.is_playing, "behind the region it plays on to the end"
+    pulled(player, 0.3, 100)
+    assert not player.is_playing
+
+
+def test_the_speed_can_change_while_it_plays() -> None:
+    player = RecordingPlayer(tone(440, 3))
+    player.play()
+    player.read(RATE // 2)
+    player.set_speed(0.5)
+    player.read(RATE // 2)
+    assert player.position == pytest.approx(0.75 * RATE, abs=2)
+    player.set_pitch(100)
+    assert loudest_hertz(pulled(player, 1.0)) == pytest.approx(466.2, abs=2)
+
+
+def test_clicks_fall_on_their_beats_at_any_speed() -> None:
+    player = RecordingPlayer(np.zeros((3 * RATE, 2), np.int16))
+    player.set_speed(0.5)
+    player.set_clicks([Click(0.25, True), Click(0.75, False)], 1.0)
+    player.play()
+    starts = struck(pulled(player, 2.0))
+    assert [start / RATE for start in starts] == pytest.approx([0.5, 1.5], abs=0.002)
+
+
+def test_sides_bring_out_what_stands_there() -> None:
+    left, right = np.float32(0.3), np.float32(-0.1)
+    block = np.tile(np.array([[left, right]]), (5, 1))
+    heard = {side: float(on_side(block, side)[0, 0]) for side in Side}
+    assert heard == pytest.approx({
+        Side.BOTH: 0.3, Side.LEFT: 0.3, Side.RIGHT: -0.1, Side.MIDDLE: 0.1, Side.EDGES: 0.2,
+    })  # fmt: skip
+    assert all(on_side(block, side).shape == (5, 2) for side in Side)
+
+
+def test_a_band_lets_its_own_frequencies_pass_and_holds_the_others_back() -> None:
+    levels = {}
+    for hertz in (80, 440, 5000):
+        band = BandPass(RATE)
+        band.set_band((300, 900))
+        sound = tone(hertz, 1).astype(np.float32) / 32768
+        out = np.concatenate([band.run(part) for part in np.array_split(sound, 50)])
+        levels[hertz] = float(np.abs(out[RATE // 2 :]).max())
+    assert levels[440] == pytest.approx(0.5, rel=0.1)
+    assert levels[80] < 0.05
+    assert levels[5000] < 0.05
+    band.set_band(None)
+    assert band.run(sound) is sound
