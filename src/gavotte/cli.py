@@ -44,7 +44,7 @@ def _window(given: list[str]) -> int:
         from gavotte.library.errors import LibraryError
 
         try:
-            build_demo(folder, fresh=options.fresh)
+            build_demo(folder, options.fresh, lambda title: print(f"Recording {title} …", file=sys.stderr))
         except LibraryError as error:
             print(f"gavotte: {error}", file=sys.stderr)
             return 1

@@ -1,12 +1,18 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from pathlib import Path
 
+import numpy as np
 import pytest
+import soundfile
 
+from gavotte.demo.cinder import cinder
+from gavotte.demo.recordings import record
 from gavotte.demo.shorthand import ShorthandError, write_out
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
+from gavotte.recording.player import RATE
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.checks import check
 from gavotte.solo.document import Articulation, Function, Solo
@@ -63,3 +69,23 @@ def test_shorthand_reads_marks_ties_and_graces() -> None:
 def test_shorthand_refuses_bars_that_do_not_add_up(bar: str, words: str) -> None:
     with pytest.raises(ShorthandError, match=words):
         write_out([("C", bar)], Fraction(4))
+
+
+def test_a_demo_recording_is_in_time_with_its_beat_map(tmp_path: Path) -> None:
+    solo = cinder()
+    recording = record(solo, tmp_path, seed=1)
+    sound, rate = soundfile.read(tmp_path / recording.path)
+    assert rate == RATE
+    assert len(sound) == recording.frames
+    assert len(recording.beats.times) == 13 * 4
+    assert recording.beats.beats_a_minute(10) == pytest.approx(54, rel=0.01)
+    loudness = np.abs(sound).max(axis=1)
+    assert loudness[: round(0.9 * RATE)].max() < 0.001
+    # The band comes in on the beat: around each the sound swells.
+    swells = [
+        loudness[round(t * RATE) : round((t + 0.06) * RATE)].max()
+        > loudness[round((t - 0.06) * RATE) : round((t - 0.02) * RATE)].max()
+        for t in recording.beats.times
+    ]
+    assert sum(swells) > 0.8 * len(swells)
+    assert record(solo, tmp_path, seed=1).sha256 == recording.sha256, "the same people play the same again"

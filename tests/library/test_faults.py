@@ -23,9 +23,11 @@ from tests.library.test_store import a_lick, ferry
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml import open_score
 from gavotte.library import backups, schema, store
-from gavotte.library.archive import Contents, add_contents, read_archive, write_archive
+from gavotte.library.archive import Contents, add_contents, extract_sounds, read_archive, write_archive
 from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
 from gavotte.library.store import DATABASE, Library
+from gavotte.recording.beat_map import BeatMap
+from gavotte.recording.recording import Recording
 
 FULL = sqlite3.OperationalError("database or disk is full")
 READ_ONLY = sqlite3.OperationalError("attempt to write a readonly database")
@@ -70,10 +72,12 @@ def contents(folder: Path) -> tuple[object, ...]:
     """Everything a library holds."""
     with Library(folder) as library:
         return (
-            [(entry.title, library.solo(entry.id)) for entry in library.solos()],
+            [(entry.title, library.solo(entry.id), library.recording(entry.id)) for entry in library.solos()],
             [library.lick(entry.id) for entry in library.licks()],
         )
 
+
+TAKE = Recording("take.wav", "recordings/take.wav", True, "0" * 64, 44100, BeatMap((1.0, 1.5), 1), -20.0, (1.0, 2.0))
 
 WRITES: dict[str, Callable[[Library, str, str], object]] = {
     "add a solo": lambda library, solo, lick: library.add_solo(ferry()),
@@ -82,8 +86,9 @@ WRITES: dict[str, Callable[[Library, str, str], object]] = {
     "add a lick": lambda library, solo, lick: library.add_lick(a_lick(solo)),
     "save a lick": lambda library, solo, lick: library.save_lick(lick, a_lick(solo).renamed("Changed")),
     "delete a lick": lambda library, solo, lick: library.delete_lick(lick),
+    "save a recording": lambda library, solo, lick: library.save_recording(solo, TAKE),
     "add an archive": lambda library, solo, lick: add_contents(
-        library, Contents((("a", ferry(), 0), ("b", ferry(), 0)), (a_lick("a"),))
+        library, Contents((("a", ferry(), 0), ("b", ferry(), 0)), (a_lick("a"),), (("a", TAKE, ""),))
     ),
 }
 
@@ -317,6 +322,33 @@ def test_a_library_goes_out_and_comes_in_whole(tmp_path: Path) -> None:
         assert came.in_doubt == before[0].in_doubt
         assert two.licks()[0].solo_id == came.id
         assert two.lick(two.licks()[0].id).labels == a_lick(solo).labels
+
+
+def test_recordings_go_out_and_come_in_with_their_files(tmp_path: Path) -> None:
+    (tmp_path / "one" / "recordings").mkdir(parents=True)
+    (tmp_path / "one" / "recordings" / "take.wav").write_bytes(b"sound" * 1000)
+    elsewhere = replace(TAKE, path=str(tmp_path / "far.wav"), copied=False)
+    with Library(tmp_path / "one") as library:
+        library.save_recording(library.add_solo(ferry()), TAKE)
+        library.save_recording(library.add_solo(replace(ferry(), title="Far")), elsewhere)
+        assert list(write_archive(library, tmp_path / "all.zip"))[-1] == 1
+    contents = read_archive(tmp_path / "all.zip")
+    with Library(tmp_path / "two") as library:
+        extract_sounds(contents, library.folder)
+        add_contents(library, contents)
+        found = {entry.title: library.recording(entry.id) for entry in library.solos()}
+    assert found == {ferry().title: TAKE, "Far": elsewhere}
+    assert (tmp_path / "two" / "recordings" / "take.wav").read_bytes() == b"sound" * 1000
+
+
+def test_a_solo_that_is_cleared_takes_its_recording_along(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    with Library(tmp_path) as library:
+        solo = library.add_solo(ferry())
+        library.save_recording(solo, TAKE)
+        library.delete_solo(solo)
+    monkeypatch.setattr(store, "KEEP_DELETED", timedelta(days=-1))
+    with Library(tmp_path) as library:
+        assert library.recording(solo) is None
 
 
 def test_an_archive_that_is_given_up_leaves_no_file(tmp_path: Path) -> None:

@@ -5,6 +5,7 @@ import signal
 import sqlite3
 import subprocess
 import sys
+from contextlib import closing
 from dataclasses import replace
 from pathlib import Path
 
@@ -125,9 +126,11 @@ def test_migrations_run_in_order_after_a_backup(tmp_path: Path, monkeypatch: pyt
     monkeypatch.setattr(store, "VERSION", len(steps))
     with Library(tmp_path) as library:
         assert library.solo(solo_id) == ferry()
-    backup = sqlite3.connect(tmp_path / "gavotte.version1.backup.db")
+    before = schema.VERSION
+    assert [path.name for path in tmp_path.glob("*.backup.db")] == [f"gavotte.version{before}.backup.db"]
+    backup = sqlite3.connect(tmp_path / f"gavotte.version{before}.backup.db")
     assert backup.execute("SELECT count(*) FROM solos").fetchone() == (1,)
-    assert backup.execute("PRAGMA user_version").fetchone() == (1,)
+    assert backup.execute("PRAGMA user_version").fetchone() == (before,)
     backup.close()
 
 
@@ -177,3 +180,11 @@ def test_the_demo_is_built_once_and_anew_on_demand(tmp_path: Path) -> None:
     build_demo(folder, fresh=True)
     with Library(folder) as library:
         assert len(library.solos()) == len(DEMO_SOLOS)
+
+
+def test_a_library_of_the_first_version_gains_its_recordings(tmp_path: Path) -> None:
+    with closing(sqlite3.connect(tmp_path / DATABASE)) as old:
+        old.executescript(f"{schema.MIGRATIONS[0]} PRAGMA user_version = 1;")
+    with Library(tmp_path) as library:
+        solo_id = library.add_solo(ferry())
+        assert library.recording(solo_id) is None

@@ -3,17 +3,23 @@
 from __future__ import annotations
 
 import shutil
+from collections.abc import Callable
 from pathlib import Path
 
+from gavotte.demo.recordings import record
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.lock import FolderLock
 from gavotte.library.store import DATABASE, Library
+from gavotte.solo.document import Solo
+from gavotte.sounding.synth import SynthError
 from gavotte.vocabulary.lick import keep_lick
 
 
-def build_demo(folder: Path, fresh: bool = False) -> None:
+def build_demo(folder: Path, fresh: bool = False, recordings: Callable[[str], None] | None = None) -> None:
     """Put the demo solos and licks into the library in ``folder``, unless it is there already.
+
+    With ``recordings`` each solo is played into a recording, which takes a few seconds; it is called with each title.
 
     With ``fresh`` what is there is deleted first. Raises LibraryError, LibraryInUseError where a window has it open.
     """
@@ -34,3 +40,15 @@ def build_demo(folder: Path, fresh: bool = False) -> None:
             solo_id, solo, labels = kept[which]
             notes = [note.id for note in solo.notes if first <= note.onset <= last]
             library.add_lick(keep_lick(solo, solo_id, labels, notes[0], notes[-1]))
+        if recordings is not None:
+            _record_all(library, [(solo_id, solo) for solo_id, solo, _ in kept], recordings)
+
+
+def _record_all(library: Library, solos: list[tuple[str, Solo]], tell: Callable[[str], None]) -> None:
+    for seed, (solo_id, solo) in enumerate(solos):
+        tell(solo.title)
+        try:
+            library.save_recording(solo_id, record(solo, library.folder, seed))
+        except SynthError:
+            # Without a synthesiser the demo has no recordings.
+            return

@@ -28,6 +28,18 @@ PAGE_KEYS: tuple[Group, ...] = (
         ],
     ),
 )
+WAVE_KEYS: tuple[Group, ...] = (
+    (
+        QT_TRANSLATE_NOOP("Gavotte", "On the wave"),
+        [
+            (QT_TRANSLATE_NOOP("Gavotte", "Click"), QT_TRANSLATE_NOOP("Gavotte", "Go there")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Drag"), QT_TRANSLATE_NOOP("Gavotte", "Choose a stretch to loop")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Drag a beat"), QT_TRANSLATE_NOOP("Gavotte", "Move it")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Wheel"), QT_TRANSLATE_NOOP("Gavotte", "Closer, farther")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Shift + wheel"), QT_TRANSLATE_NOOP("Gavotte", "Back, on")),
+        ],
+    ),
+)
 LIST_KEYS: tuple[Group, ...] = (
     (
         QT_TRANSLATE_NOOP("Gavotte", "In the lists"),

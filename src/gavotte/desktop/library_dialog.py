@@ -13,7 +13,7 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.desktop.work import Steps, run_beside
-from gavotte.library.archive import SUFFIX, Contents, add_contents, read_archive, write_archive
+from gavotte.library.archive import SUFFIX, Contents, add_contents, extract_sounds, read_archive, write_archive
 from gavotte.library.backups import Backup, list_backups
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
@@ -172,7 +172,14 @@ class LibraryDialog(Dialog):
     def add_from(self, path: Path) -> None:
         """Add an exported library's contents to this one."""
         self.busy.emit(translate("Gavotte", "Reading {name} …").format(name=path.name))
-        run_beside(lambda: read_archive(path), self._add, lambda error: self._not_done(f"{path.name}: {error}"))
+        folder = self._library.folder
+
+        def work() -> Contents:
+            contents = read_archive(path)
+            extract_sounds(contents, folder)
+            return contents
+
+        run_beside(work, self._add, lambda error: self._not_done(f"{path.name}: {error}"))
         self.accept()
 
     def _add(self, contents: Contents) -> None:

@@ -21,14 +21,18 @@ from PyQt6.QtWidgets import (
 )
 
 from gavotte.desktop.desks.label import LabelDesk
+from gavotte.desktop.desks.listen import ListenDesk
 from gavotte.desktop.desks.shelf import ShelfDesk
 from gavotte.desktop.desks.vocabulary import VocabularyDesk
 from gavotte.desktop.details_dialog import DetailsDialog
 from gavotte.desktop.dialogs import LickDialog
 from gavotte.desktop.exporting import PAPER, Exporter
 from gavotte.desktop.importing import Importer
-from gavotte.desktop.key_map import LIST_KEYS, PAGE_KEYS, KeyMap, groups_of
+from gavotte.desktop.key_map import LIST_KEYS, PAGE_KEYS, WAVE_KEYS, KeyMap, groups_of
 from gavotte.desktop.library_edits import LibraryEdits
+from gavotte.desktop.listening.deck import Deck
+from gavotte.desktop.listening.recording_dialog import RecordingDialog
+from gavotte.desktop.listening.tape import Tape
 from gavotte.desktop.menus import Menus
 from gavotte.desktop.notice import Notice
 from gavotte.desktop.page.page_view import PageView
@@ -51,6 +55,7 @@ from gavotte.formats.errors import FormatError
 from gavotte.formats.opening import MIDI_SUFFIXES, SCORE_SUFFIXES
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
+from gavotte.recording.decode import SUFFIXES
 
 if TYPE_CHECKING:
     from gavotte.desktop.library_dialog import LibraryDialog
@@ -71,6 +76,9 @@ class MainWindow(QMainWindow):
         self._engraver = engraver = Engraver()
         self.session = SoloSession(library, self)
         self.shelf = ShelfDesk(library)
+        self.tape = Tape(library, self)
+        self.deck = Deck(settings, self)
+        self.listen = ListenDesk(self.session, self.tape, self.deck, engraver)
         self.label = LabelDesk(self.session, engraver)
         self.vocabulary = VocabularyDesk(library, engraver)
         self.importer = Importer(library, self)
@@ -85,11 +93,18 @@ class MainWindow(QMainWindow):
         self.preferences_dialog: PreferencesDialog | None = None
         self.library_dialog: LibraryDialog | None = None
         self.paper_dialog: PaperDialog | None = None
+        self.recording_dialog: RecordingDialog | None = None
         self.library_edits = LibraryEdits(library, self)
         self._undo = QUndoGroup(self)
         self._undo.addStack(self.library_edits.undo_stack)
         self._undo.addStack(self.session.undo_stack)
-        self._desks: dict[str, QWidget] = {"shelf": self.shelf, "label": self.label, "vocabulary": self.vocabulary}
+        self._undo.addStack(self.tape.undo_stack)
+        self._desks: dict[str, QWidget] = {
+            "shelf": self.shelf,
+            "listen": self.listen,
+            "label": self.label,
+            "vocabulary": self.vocabulary,
+        }
         self._lay_out()
         self.menus = Menus(self, self._undo)
         self.key_map = KeyMap(self)
@@ -126,6 +141,7 @@ class MainWindow(QMainWindow):
         self._stop.clicked.connect(self.importer.cancel)
         self._stop.clicked.connect(self.exporter.cancel)
         self._stop.clicked.connect(self._stop_library_work)
+        self._stop.clicked.connect(self.tape.cancel)
         self._stop.hide()
         bar = self.statusBar()
         assert bar is not None
@@ -145,7 +161,8 @@ class MainWindow(QMainWindow):
             self.playing.preview(note, self.session.solo)
 
     def _show_sound(self) -> None:
-        self._sound.setText(self.transport.sound_words)
+        silent = translate("Gavotte", "No sound card: playing silently")
+        self._sound.setText(self.transport.sound_words or ("" if self.deck.is_heard else silent))
 
     def _connect(self) -> None:
         self.rail.chosen.connect(self.show_desk)
@@ -154,6 +171,15 @@ class MainWindow(QMainWindow):
         self.shelf.solo_unwanted.connect(self.delete_solo)
         self.shelf.lick_unwanted.connect(self.library_edits.delete_lick)
         self.shelf.import_wanted.connect(self.choose_files)
+        self.listen.open_wanted.connect(self.choose_recording)
+        self.listen.find_wanted.connect(self.find_recording)
+        self.listen.shelf_wanted.connect(partial(self.show_desk, "shelf"))
+        self.tape.busy.connect(self._show_busy)
+        self.tape.failed.connect(self.notice.say)
+        for heard in (self.tape.loaded, self.tape.changed):
+            heard.connect(self._show_counts)
+        self.deck.failed.connect(self.notice.say)
+        self.deck.sound_changed.connect(self._show_sound)
         self.label.keep_wanted.connect(self.keep_lick)
         self.label.shelf_wanted.connect(partial(self.show_desk, "shelf"))
         self.vocabulary.renamed.connect(self.library_edits.rename_lick)
@@ -193,7 +219,8 @@ class MainWindow(QMainWindow):
     def show_keys(self) -> None:
         """Lay the map of the keys that work now over the window."""
         desk = self._stack.currentWidget()
-        extra = PAGE_KEYS if isinstance(desk, LabelDesk | VocabularyDesk) else LIST_KEYS
+        on_page = isinstance(desk, LabelDesk | VocabularyDesk)
+        extra = PAGE_KEYS if on_page else WAVE_KEYS if desk is self.listen else LIST_KEYS
         self.key_map.show_groups(
             translate("Gavotte", "Keys at this desk"), groups_of(self.menus.bar, self.menus.belongs_here, extra)
         )
@@ -225,6 +252,8 @@ class MainWindow(QMainWindow):
 
     def _close_everything(self) -> None:
         self.transport.stop()
+        self.tape.unload()
+        self.tape.loaded.emit()
         self.session.close()
         self.session.solo_opened.emit()
         self.library_edits.undo_stack.clear()
@@ -259,11 +288,63 @@ class MainWindow(QMainWindow):
             self.notice.hide()
         self._stack.setCurrentWidget(desk)
         self.rail.show_current(name)
-        self._undo.setActiveStack(self.session.undo_stack if name == "label" else self.library_edits.undo_stack)
-        focus = {"shelf": self.shelf.solos, "label": self.label.page, "vocabulary": self.vocabulary.licks}[name]
-        focus.setFocus()
+        stacks = {"label": self.session.undo_stack, "listen": self.tape.undo_stack}
+        self._undo.setActiveStack(stacks.get(name, self.library_edits.undo_stack))
+        self._focus_of[name].setFocus()
+        self._go_listening(name == "listen")
         self._play_for(name)
         self._show_counts()
+
+    @property
+    def _focus_of(self) -> dict[str, QWidget]:
+        return {
+            "shelf": self.shelf.solos,
+            "listen": self.listen.wave,
+            "label": self.label.page,
+            "vocabulary": self.vocabulary.licks,
+        }
+
+    def _go_listening(self, here: bool) -> None:
+        """At the Listen desk the open solo's recording is taken up; elsewhere it rests."""
+        if here:
+            self.tape.load(self.session.solo_id)
+            self.listen.refresh()
+        else:
+            self.deck.stop()
+
+    def choose_recording(self) -> None:
+        """Ask for the open solo's recording."""
+        name = self._ask_for_recording()
+        if name:
+            self.use_recording(Path(name))
+
+    def find_recording(self) -> None:
+        """Ask where a recording has gone."""
+        name = self._ask_for_recording()
+        if name:
+            self.tape.find_at(Path(name))
+
+    def _ask_for_recording(self) -> str:
+        folder = str(self._settings.value("recordings", str(Path.home())))
+        endings = " ".join(f"*{suffix}" for suffix in SUFFIXES)
+        name, _ = QFileDialog.getOpenFileName(
+            self, translate("Gavotte", "Open a recording"), folder, f"{translate('Gavotte', 'Recordings')} ({endings})"
+        )
+        if name:
+            self._settings.setValue("recordings", str(Path(name).parent))
+        return name
+
+    def use_recording(self, path: Path) -> None:
+        """Make a file the open solo's recording, after asking whether to copy it."""
+        if self.session.solo is None:
+            self.notice.say(
+                translate("Gavotte", "{name} is a recording. Open the solo it belongs to first.").format(name=path.name)
+            )
+            return
+        self.show_desk("listen")
+        dialog = self.recording_dialog = RecordingDialog(self, path, self.session.solo.title)
+        dialog.accepted.connect(lambda: self.tape.take(dialog.path, dialog.copy.isChecked()))
+        dialog.open()
 
     def _play_for(self, desk: str) -> None:
         if desk == "label":
@@ -303,6 +384,12 @@ class MainWindow(QMainWindow):
         desk = self._stack.currentWidget()
         if isinstance(desk, LabelDesk | VocabularyDesk):
             change(desk.page)
+        elif desk is self.listen:
+            wave = self.listen.wave
+            if change is PageView.zoom_to_fit:
+                wave.show_all()
+            else:
+                wave.zoom(1.5 if change is PageView.zoom_in else 1 / 1.5)
 
     # -- import -------------------------------------------------------------------------------------
 
@@ -322,8 +409,13 @@ class MainWindow(QMainWindow):
             self.import_files([Path(name) for name in names])
 
     def import_files(self, paths: list[Path]) -> None:
-        """Take these files into the library; the last one that works is opened."""
-        self.importer.take(paths)
+        """Take these files into the library; the last one that works is opened. A recording goes to the open solo."""
+        recordings = [path for path in paths if path.suffix.lower() in SUFFIXES]
+        scores = [path for path in paths if path not in recordings]
+        if scores:
+            self.importer.take(scores)
+        if recordings:
+            self.use_recording(recordings[-1])
 
     def _imported(self, solo_id: str, title: str, remarks: tuple[str, ...]) -> None:
         self.shelf.refresh()
@@ -463,7 +555,7 @@ class MainWindow(QMainWindow):
         self.importer.palette_in_use = palette
         self.setStyleSheet(style_sheet(palette))
         self.setWindowIcon(icon("mark", palette.accent, 64))
-        for part in (self.rail, self.shelf, self.label, self.vocabulary, self.transport_bar, self.key_map):
+        for part in (self.rail, self.shelf, self.listen, self.label, self.vocabulary, self.transport_bar, self.key_map):
             part.set_palette(palette)
 
     def set_written(self, written: bool) -> None:
@@ -495,17 +587,21 @@ class MainWindow(QMainWindow):
                 self.session.select(anchor if anchor in ids else note, note)
             self.label.page.set_zoom(float(settings.value("zoom", 1.0)))
         if desk in self._desks:
-            self.show_desk(desk if desk != "label" or self.session.solo is not None else "shelf")
+            needs_solo = desk in ("label", "listen")
+            self.show_desk(desk if not needs_solo or self.session.solo is not None else "shelf")
+
+    @property
+    def _desk(self) -> str:
+        return next(name for name, widget in self._desks.items() if widget is self._stack.currentWidget())
 
     def _keep_work(self) -> None:
         """Remember where the user is."""
-        desk = next(name for name, widget in self._desks.items() if widget is self._stack.currentWidget())
         for key, value in (
             ("solo", self.session.solo_id or ""),
             ("note", self.session.current or ""),
             ("anchor", self.session.anchor or ""),
             ("lick", self.vocabulary.licks.current_id() or ""),
-            ("desk", desk),
+            ("desk", self._desk),
             ("zoom", self.label.page.zoom),
             ("geometry", self.saveGeometry()),
         ):
@@ -524,12 +620,14 @@ class MainWindow(QMainWindow):
             else translate("Gavotte", "no doubts")
         )
         self.rail.show_state("label", state)
+        recorded = self.tape.recording is not None and self.tape.solo_id == self.session.solo_id
+        beats = len(self.tape.beats.times)
+        self.rail.show_state("listen", counted(beats, "beat") if recorded and beats else "")
         self._show_enabled()
 
     def _show_enabled(self) -> None:
         at_label = self._stack.currentWidget() is self.label and self.session.solo is not None
-        at_vocabulary = self._stack.currentWidget() is self.vocabulary
-        self.menus.enable(at_label, at_vocabulary, self.vocabulary.has_lick)
+        self.menus.enable(self._desk, self.vocabulary.has_lick, self.listen.has_recording)
         title = self.session.solo.title if self.session.solo is not None and at_label else ""
         self.setWindowTitle(translate("Gavotte", "{title} – Gavotte").format(title=title) if title else "Gavotte")
 
@@ -549,5 +647,7 @@ class MainWindow(QMainWindow):
         self.importer.cancel()
         self.exporter.cancel()
         self._stop_library_work()
+        self.tape.cancel()
+        self.deck.close()
         self.transport.close()
         super().closeEvent(event)

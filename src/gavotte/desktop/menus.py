@@ -30,9 +30,10 @@ class Menus(QObject):
         bar = window.menuBar()
         assert bar is not None
         self.bar = bar
-        self._at_label = self._at_vocabulary = False
+        self._at_label = self._at_vocabulary = self._at_listen = False
         self._file_menu(self._menu(translate("Gavotte", "&File")))
         self._edit_menu(self._menu(translate("Gavotte", "&Edit")))
+        self._listen_menu(self._menu(translate("Gavotte", "L&isten")))
         self._label_menu(self._menu(translate("Gavotte", "&Label")))
         self._play_menu(self._menu(translate("Gavotte", "&Play")))
         self._view_menu(self._menu(translate("Gavotte", "&View")))
@@ -97,6 +98,55 @@ class Menus(QObject):
             menu, translate("Gavotte", "Details of the solo…"), "Ctrl+D", self._window.change_details
         )
         self.delete_action = self._action(menu, translate("Gavotte", "Delete"), "", self._window.delete_current)
+
+    def _listen_menu(self, menu: QMenu) -> None:
+        window, desk = self._window, self._window.listen
+        self.recording_action = self._action(
+            menu, translate("Gavotte", "Open a recording…"), "Ctrl+R", window.choose_recording
+        )
+        self.no_recording_action = self._action(
+            menu, translate("Gavotte", "Take the recording away"), "", window.tape.remove
+        )
+        self.listen_actions: list[QAction] = [self.no_recording_action]
+        groups: tuple[tuple[tuple[str, str, Callable[[], object]], ...], ...] = (
+            (
+                (translate("Gavotte", "Play or stop"), "Space", desk.toggle),
+                (translate("Gavotte", "Slower"), "[", desk.bar.slower),
+                (translate("Gavotte", "Faster"), "]", desk.bar.faster),
+                (translate("Gavotte", "Full speed"), "=", desk.bar.full),
+            ),
+            (
+                (translate("Gavotte", "Loop on or off"), "L", desk.bar.loop.toggle),
+                (translate("Gavotte", "Loop this bar, then a bar more"), "B", desk.loop_bar),
+                (translate("Gavotte", "Loop on by its length"), "Shift+Right", partial(desk.shift_loop, 1)),
+                (translate("Gavotte", "Loop back by its length"), "Shift+Left", partial(desk.shift_loop, -1)),
+                (translate("Gavotte", "Loop longer"), "Alt+Right", partial(desk.grow_loop, 1)),
+                (translate("Gavotte", "Loop shorter"), "Alt+Left", partial(desk.grow_loop, -1)),
+                (translate("Gavotte", "No loop"), "Escape", desk.choose_nothing),
+            ),
+            (
+                (translate("Gavotte", "Pedal: again from the start"), "7", desk.again),
+                (translate("Gavotte", "Pedal: play or stop"), "8", desk.toggle),
+                (translate("Gavotte", "Pedal: on to the next stretch"), "9", partial(desk.shift_loop, 1)),
+            ),
+            (
+                (translate("Gavotte", "Tap a beat"), "T", desk.tap),
+                (translate("Gavotte", "Begin bar 1 here"), "D", desk.begin_here),
+                (translate("Gavotte", "Delete the beat"), "Delete", desk.remove_beat),
+                (translate("Gavotte", "Twice as many beats"), "", desk.double_beats),
+                (translate("Gavotte", "Half as many beats"), "", desk.halve_beats),
+                (translate("Gavotte", "Carry the beats on to the end"), "E", desk.carry_on),
+            ),
+        )
+        for group in groups:
+            menu.addSeparator()
+            self.listen_actions += [self._action(menu, words, keys, then, desk) for words, keys, then in group]
+        menu.addSeparator()
+        # On the page the arrows go from note to note.
+        self.listen_actions += [
+            self._action(menu, translate("Gavotte", "Two seconds on"), "Right", partial(desk.jump, 1), desk.wave),
+            self._action(menu, translate("Gavotte", "Two seconds back"), "Left", partial(desk.jump, -1), desk.wave),
+        ]
 
     def _label_menu(self, menu: QMenu) -> None:
         window, session = self._window, self._window.session
@@ -203,12 +253,19 @@ class Menus(QObject):
             return self._at_label
         if action in self.play_actions:
             return self._at_label or self._at_vocabulary
+        if action in self.listen_actions:
+            return self._at_listen
         return True
 
-    def enable(self, at_label: bool, at_vocabulary: bool, has_lick: bool) -> None:
-        """Let what can be done at the desk that is shown be done, and nothing else."""
-        self._at_label, self._at_vocabulary = at_label, at_vocabulary
+    def enable(self, desk: str, has_lick: bool, has_recording: bool) -> None:
+        """Let what can be done at a desk be done, and nothing else."""
         session = self._window.session
+        at_label = self._at_label = desk == "label" and session.solo is not None
+        at_vocabulary = self._at_vocabulary = desk == "vocabulary"
+        self._at_listen = desk == "listen"
+        for action in self.listen_actions:
+            action.setEnabled(self._at_listen and has_recording)
+        self.recording_action.setEnabled(session.solo is not None)
         for action in self.label_actions:
             action.setEnabled(at_label)
         shows_music = has_lick if at_vocabulary else session.solo is not None
@@ -216,7 +273,7 @@ class Menus(QObject):
         self.print_action.setEnabled(shows_music)
         self.keep_action.setEnabled(at_label and len(session.selected()) > 1)
         self.details_action.setEnabled(at_label)
-        self.delete_action.setEnabled(not at_label)
+        self.delete_action.setEnabled(desk in ("shelf", "vocabulary"))
         for action in self.play_actions:
             action.setEnabled(at_label or (at_vocabulary and has_lick))
         for action in self.note_actions:

@@ -11,8 +11,9 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said
 
 DESKS = (
     ("shelf", QT_TRANSLATE_NOOP("Gavotte", "Shelf"), "F1"),
-    ("label", QT_TRANSLATE_NOOP("Gavotte", "Label"), "F2"),
-    ("vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F3"),
+    ("listen", QT_TRANSLATE_NOOP("Gavotte", "Listen"), "F2"),
+    ("label", QT_TRANSLATE_NOOP("Gavotte", "Label"), "F3"),
+    ("vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F4"),
 )
 
 

@@ -49,6 +49,7 @@ _COUNTED = {
     "note in doubt": (QT_TRANSLATE_NOOP("Gavotte", "note in doubt"), QT_TRANSLATE_NOOP("Gavotte", "notes in doubt")),
     "solo": (QT_TRANSLATE_NOOP("Gavotte", "solo"), QT_TRANSLATE_NOOP("Gavotte", "solos")),
     "lick": (QT_TRANSLATE_NOOP("Gavotte", "lick"), QT_TRANSLATE_NOOP("Gavotte", "licks")),
+    "beat": (QT_TRANSLATE_NOOP("Gavotte", "beat"), QT_TRANSLATE_NOOP("Gavotte", "beats")),
     "bar": (QT_TRANSLATE_NOOP("Gavotte", "bar"), QT_TRANSLATE_NOOP("Gavotte", "bars")),
     "chord symbol": (QT_TRANSLATE_NOOP("Gavotte", "chord symbol"), QT_TRANSLATE_NOOP("Gavotte", "chord symbols")),
 }

@@ -2,24 +2,28 @@
 
 A zip file with ``library.json`` (what is in it), each solo as a versioned JSON document and as MusicXML with its
 degrees as lyrics, each lick likewise. Reading takes the JSON documents; the scores are there for other programs.
+Recordings that were copied into the library come along.
 """
 
 from __future__ import annotations
 
 import json
 import os
+import shutil
 import zipfile
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
-from pathlib import Path
+from pathlib import Path, PurePosixPath
 
 from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.errors import LibraryError
+from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of
 from gavotte.library.store import Library
+from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
 from gavotte.theory.chord_symbol import shown_degree
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
@@ -28,6 +32,7 @@ SUFFIX = ".gavotte.zip"
 _FORMAT, _VERSION = "gavotte-library", 1
 _MAX_DOCUMENT = 64 * 1024 * 1024
 _MAX_MEMBERS = 200_000
+_SOUND_BLOCK = 1 << 20
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +41,9 @@ class Contents:
 
     solos: tuple[tuple[str, Solo, int], ...]
     licks: tuple[Lick, ...]
+    recordings: tuple[tuple[str, Recording, str], ...] = ()
+    """(id of the solo, what is known of its recording, the file's name in the archive or "")."""
+    archive: Path | None = None
 
 
 def write_archive(library: Library, path: Path) -> Iterator[float]:
@@ -69,7 +77,11 @@ def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float
         archive.writestr(f"{name}.json", SOLO_DOCUMENT.write(solo))
         degrees = {label.note: shown_degree(label.degree) for label in label_solo(solo)}
         archive.writestr(f"{name}.musicxml", write_musicxml(solo, degrees))
-        listed_solos.append({"id": entry.id, "file": f"{name}.json", "in_doubt": entry.in_doubt})
+        item: dict[str, object] = {"id": entry.id, "file": f"{name}.json", "in_doubt": entry.in_doubt}
+        listed_solos.append(item)
+        recording = library.recording(entry.id)
+        if recording is not None:
+            yield from _write_recording(library, archive, name, recording, item, number / total)
         yield number / total
     for number, lick_entry in enumerate(reversed(licks), 1):
         lick = library.lick(lick_entry.id)
@@ -80,6 +92,26 @@ def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float
         listed_licks.append({"file": f"{name}.json"})
         yield (len(solos) + number) / total
     archive.writestr("library.json", json.dumps(listing, indent=1, ensure_ascii=False))
+
+
+def _write_recording(
+    library: Library, archive: zipfile.ZipFile, name: str, recording: Recording, item: dict[str, object], share: float
+) -> Iterator[float]:
+    """What is known of a recording, and its file if it was copied into the library; what lies elsewhere stays there."""
+    item["recording"] = f"{name} recording.json"
+    archive.writestr(str(item["recording"]), RECORDING_DOCUMENT.write(recording))
+    file = file_of(library.folder, recording)
+    if not recording.copied or not file.is_file():
+        return
+    item["sound"] = f"recordings/{file.name}"
+    if item["sound"] in archive.namelist():
+        return
+    # Sound does not get smaller by packing.
+    info = zipfile.ZipInfo(str(item["sound"]))
+    with file.open("rb") as source, archive.open(info, "w", force_zip64=True) as out:
+        while block := source.read(_SOUND_BLOCK):
+            out.write(block)
+            yield share
 
 
 def _plain(text: str) -> str:
@@ -103,6 +135,11 @@ def read_archive(path: Path) -> Contents:
                 (str(item["id"]), SOLO_DOCUMENT.read(_member(archive, item["file"])), int(item.get("in_doubt", 0)))
                 for item in listing["solos"]
             )
+            recordings = tuple(
+                (str(item["id"]), RECORDING_DOCUMENT.read(_member(archive, item["recording"])), item.get("sound", ""))
+                for item in listing["solos"]
+                if "recording" in item
+            )
             licks = tuple(LICK_DOCUMENT.read(_member(archive, item["file"])) for item in listing["licks"])
     except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError) as error:
         if isinstance(error, LibraryError):
@@ -112,7 +149,7 @@ def read_archive(path: Path) -> Contents:
         if isinstance(error, FormatError):
             raise
         raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
-    return Contents(solos, licks)
+    return Contents(solos, licks, recordings, path)
 
 
 def _member(archive: zipfile.ZipFile, name: str) -> bytes:
@@ -122,13 +159,38 @@ def _member(archive: zipfile.ZipFile, name: str) -> bytes:
         return member.read(_MAX_DOCUMENT + 1)
 
 
+def extract_sounds(contents: Contents, library_folder: Path) -> None:
+    """Copy the recordings' files out of the archive into a library's folder. Raises FormatError or OSError."""
+    sounds = {sound for _, _, sound in contents.recordings if sound}
+    if not sounds or contents.archive is None:
+        return
+    folder = library_folder / FOLDER
+    folder.mkdir(exist_ok=True)
+    try:
+        with zipfile.ZipFile(contents.archive) as archive:
+            for sound in sorted(sounds):
+                goal = folder / PurePosixPath(sound).name
+                if goal.exists():
+                    continue
+                draft = goal.with_name(f".{goal.name}.part")
+                with archive.open(sound) as source, draft.open("wb") as out:
+                    shutil.copyfileobj(source, out, _SOUND_BLOCK)
+                draft.replace(goal)
+    except (KeyError, zipfile.BadZipFile) as error:
+        raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
+
+
 def add_contents(library: Library, contents: Contents) -> None:
     """Put everything from an archive into the library, in one transaction, beside what is there.
 
-    Licks point to the solos that came with them. Raises LibraryError; then nothing was added.
+    Licks point to the solos that came with them; the recordings' files are extracted before. Raises LibraryError;
+    then nothing was added.
     """
     with library.as_one_step():
         ids = {old: library.add_solo(solo, in_doubt) for old, solo, in_doubt in contents.solos}
+        for old, recording, sound in contents.recordings:
+            here = replace(recording, path=f"{FOLDER}/{PurePosixPath(sound).name}") if sound else recording
+            library.save_recording(ids[old], here)
         for lick in contents.licks:
             source = replace(lick.source, solo_id=ids.get(lick.source.solo_id, lick.source.solo_id))
             library.add_lick(replace(lick, source=source))

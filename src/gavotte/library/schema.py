@@ -38,6 +38,13 @@ MIGRATIONS: tuple[str, ...] = (
     CREATE INDEX licks_by_context ON licks (context);
     CREATE INDEX licks_by_solo ON licks (solo_id);
     """,
+    """
+    CREATE TABLE recordings (
+        solo_id TEXT PRIMARY KEY REFERENCES solos (id) ON DELETE CASCADE,
+        document BLOB NOT NULL,
+        modified TEXT NOT NULL
+    ) STRICT;
+    """,
 )
 """``MIGRATIONS[n]`` leads from version n to n + 1."""
 

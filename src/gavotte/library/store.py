@@ -20,7 +20,9 @@ from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.library import backups
 from gavotte.library.errors import DamagedLibraryError, LibraryError, why_not_written
 from gavotte.library.lock import FolderLock
+from gavotte.library.recordings import RECORDING_DOCUMENT
 from gavotte.library.schema import MIGRATIONS, VERSION
+from gavotte.recording.recording import Recording
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.harmony import context
@@ -122,7 +124,7 @@ class Library:
         self._db.execute("PRAGMA journal_mode = WAL")
         self._db.execute("PRAGMA synchronous = NORMAL")
         for step in range(version, VERSION):
-            if step > 0:
+            if version > 0:
                 self._back_up(step)
             self._migrate(step)
         if version:
@@ -280,6 +282,27 @@ class Library:
     def restore_solo(self, solo_id: str) -> None:
         """Put a deleted solo back."""
         self._set_deleted("solos", solo_id, None)
+
+    # -- recordings ---------------------------------------------------------------------------------
+
+    def recording(self, solo_id: str) -> Recording | None:
+        """The recording of a solo, if it has one. Raises LibraryError, or FormatError for a damaged document."""
+        rows = self._rows("SELECT document FROM recordings WHERE solo_id=?", (solo_id,))
+        return RECORDING_DOCUMENT.read(rows[0][0]) if rows else None
+
+    def save_recording(self, solo_id: str, recording: Recording) -> None:
+        """Give a solo a recording, or write anew what is known of it."""
+        with self._writing() as db:
+            db.execute(
+                "INSERT INTO recordings VALUES (?,?,?) ON CONFLICT (solo_id) DO UPDATE SET document=excluded.document, "
+                "modified=excluded.modified",
+                (solo_id, RECORDING_DOCUMENT.write(recording), _now().isoformat()),
+            )
+
+    def remove_recording(self, solo_id: str) -> None:
+        """Take a solo's recording from it; the file stays."""
+        with self._writing() as db:
+            db.execute("DELETE FROM recordings WHERE solo_id=?", (solo_id,))
 
     # -- licks --------------------------------------------------------------------------------------
 

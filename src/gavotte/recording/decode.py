@@ -21,6 +21,7 @@ SUFFIXES = (".wav", ".flac", ".ogg", ".oga", ".opus", ".mp3", ".aif", ".aiff")
 MAX_SECONDS = 60 * 60
 _BLOCK = 1 << 16
 _HASH_BLOCK = 1 << 20
+_HASH_SHARE = 0.1
 _SILENT, _CLIPPED_SHARE = 0.0005, 0.01
 
 
@@ -37,18 +38,14 @@ class Decoded:
         return np.memmap(self.path, np.int16, "r", shape=(self.frames, 2))
 
     @property
+    def sha256(self) -> str:
+        """The hash of the file it was decoded from."""
+        return self.path.stem
+
+    @property
     def seconds(self) -> float:
         """How long it is."""
         return self.frames / RATE
-
-
-def hash_of(path: Path) -> str:
-    """The file's SHA-256. Raises OSError."""
-    digest = hashlib.sha256()
-    with path.open("rb") as file:
-        while block := file.read(_HASH_BLOCK):
-            digest.update(block)
-    return digest.hexdigest()
 
 
 def decode(path: Path, folder: Path) -> Generator[float, None, Decoded]:
@@ -58,9 +55,15 @@ def decode(path: Path, folder: Path) -> Generator[float, None, Decoded]:
     """
     import soundfile
 
-    if path.stat().st_size == 0:
+    size = path.stat().st_size
+    if size == 0:
         raise RecordingError("The file is empty.")
-    kept = folder / f"{hash_of(path)}.pcm"
+    digest = hashlib.sha256()
+    with path.open("rb") as file:
+        while block := file.read(_HASH_BLOCK):
+            digest.update(block)
+            yield _HASH_SHARE * min(1.0, file.tell() / size)
+    kept = folder / f"{digest.hexdigest()}.pcm"
     if kept.exists() and kept.stat().st_size:
         return Decoded(kept, kept.stat().st_size // 4)
     folder.mkdir(parents=True, exist_ok=True)
@@ -104,7 +107,7 @@ def _copy(source: object, out: object) -> Generator[float, None, tuple[str, ...]
         if resample is not None:
             stereo = resample.resample_chunk(stereo, last=last)
         out.write((np.clip(stereo, -1, 1) * 32767).astype("<i2").tobytes())  # type: ignore[attr-defined]
-        yield min(1.0, read / max(1, expected))
+        yield _HASH_SHARE + (1 - _HASH_SHARE) * min(1.0, read / max(1, expected))
         if last:
             break
     remarks = []

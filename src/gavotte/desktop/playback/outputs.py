@@ -1,24 +1,30 @@
 """Where the sound goes: the sound card, a simulated one that keeps time, or a manual one for tests.
 
-An output pulls blocks from an ``Engine`` at its own pace. ``latency`` is how many seconds lie between what is
-pulled and what is heard.
+An output pulls blocks from a ``Sounding`` (an engine, a recording's player) at its own pace. ``latency`` is how many
+seconds lie between what is pulled and what is heard.
 """
 
 from __future__ import annotations
 
 import os
 import time
-from typing import Any
+from typing import Any, Protocol
 
 from PyQt6.QtCore import QIODevice, QMetaObject, QObject, Qt, QThread, QTimer, pyqtSignal, pyqtSlot
 
 from gavotte.desktop.translation import translate
-from gavotte.sounding.engine import Engine
 from gavotte.sounding.synth import SAMPLE_RATE
 
 _FRAME_BYTES = 8
 _BUFFER_SECONDS = 0.09
 _TICK_MS = 15
+
+
+class Sounding(Protocol):
+    """What can be played: blocks of float32, shape (frames, 2)."""
+
+    def read(self, frames: int, /) -> Any:
+        """The next block."""
 
 
 class Output(QObject):
@@ -28,7 +34,7 @@ class Output(QObject):
     latency = 0.0
     is_heard = False
 
-    def __init__(self, engine: Engine, parent: QObject | None = None) -> None:
+    def __init__(self, engine: Sounding, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._engine = engine
 
@@ -46,7 +52,7 @@ class Output(QObject):
 class SimulatedOutput(Output):
     """Keeps time as a sound card would and throws the sound away."""
 
-    def __init__(self, engine: Engine, parent: QObject | None = None) -> None:
+    def __init__(self, engine: Sounding, parent: QObject | None = None) -> None:
         super().__init__(engine, parent)
         self._pulled, self._since = 0, 0.0
         self._timer = QTimer(self)
@@ -74,7 +80,7 @@ class SimulatedOutput(Output):
 class ManualOutput(Output):
     """Passes time only when told to."""
 
-    def __init__(self, engine: Engine, parent: QObject | None = None) -> None:
+    def __init__(self, engine: Sounding, parent: QObject | None = None) -> None:
         super().__init__(engine, parent)
         self.is_running = False
 
@@ -92,12 +98,12 @@ class ManualOutput(Output):
 class _Source(QIODevice):
     """The engine as a device to read from."""
 
-    def __init__(self, engine: Engine) -> None:
+    def __init__(self, engine: Sounding) -> None:
         super().__init__()
         self._engine = engine
 
     def readData(self, maxlen: int) -> bytes:
-        return self._engine.read(min(maxlen // _FRAME_BYTES, 2048)).tobytes()
+        return bytes(self._engine.read(min(maxlen // _FRAME_BYTES, 2048)).tobytes())
 
     def bytesAvailable(self) -> int:
         return 1 << 24
@@ -112,7 +118,7 @@ class CardOutput(Output):
     latency = _BUFFER_SECONDS
     is_heard = True
 
-    def __init__(self, engine: Engine) -> None:
+    def __init__(self, engine: Sounding) -> None:
         super().__init__(engine)
         self._sink: Any = None
         self._source: _Source | None = None
@@ -174,7 +180,7 @@ def _has_sound_card() -> bool:
     return not QMediaDevices.defaultAudioOutput().isNull()
 
 
-def open_output(engine: Engine, parent: QObject) -> Output:
+def open_output(engine: Sounding, parent: QObject) -> Output:
     """The sound card, or a simulated one where there is none. GAVOTTE_AUDIO=simulated or manual chooses."""
     wanted = os.environ.get("GAVOTTE_AUDIO", "")
     if wanted == "manual":

@@ -47,6 +47,17 @@ def _vocabulary() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
+def _listen() -> tuple[QPainterPath, QPainterPath]:
+    """A wave between two lines: what is looped."""
+    line, solid = QPainterPath(), QPainterPath()
+    for x in (3.0, 21.0):
+        line.moveTo(x, 4)
+        line.lineTo(x, 20)
+    for x, half in ((6.5, 2.0), (9.25, 5.5), (12.0, 7.5), (14.75, 4.5), (17.5, 2.5)):
+        solid.addRoundedRect(QRectF(x - 0.9, 12 - half, 1.8, 2 * half), 0.9, 0.9)
+    return line, solid
+
+
 def _mark() -> tuple[QPainterPath, QPainterPath]:
     """The application's sign: a note whose head stands on a ground line and whose flag is a wedge."""
     line, solid = QPainterPath(), QPainterPath()
@@ -93,6 +104,7 @@ def _loop() -> tuple[QPainterPath, QPainterPath]:
 
 _DRAWINGS = {
     "shelf": _shelf,
+    "listen": _listen,
     "label": _label,
     "vocabulary": _vocabulary,
     "mark": _mark,

@@ -1,0 +1,72 @@
+"""Recordings of the demo solos, played by Gavotte's own band with the small unevenness of people."""
+
+from __future__ import annotations
+
+import random
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+import soundfile
+
+from gavotte.library.recordings import FOLDER
+from gavotte.recording.beat_map import BeatMap
+from gavotte.recording.player import RATE
+from gavotte.recording.recording import Recording
+from gavotte.solo.document import Solo
+from gavotte.sounding.engine import Engine
+from gavotte.sounding.events import Performance, Sound, Voice
+from gavotte.sounding.performance import perform
+from gavotte.sounding.synth import FluidSynth, find_soundfont
+from gavotte.sounding.timeline import Timeline
+
+_LEAD_IN, _RING = 1.0, 1.5
+_UNEVEN = {Voice.SOLO: 0.011, Voice.BASS: 0.006, Voice.CHORDS: 0.008, Voice.RIDE: 0.004}
+_LEVELS = {Voice.SOLO: 0.95, Voice.BASS: 0.65, Voice.CHORDS: 0.45, Voice.RIDE: 0.4, Voice.CLICK: 0.0}
+_BLOCK = 4410
+
+
+def record(solo: Solo, library_folder: Path, seed: int) -> Recording:
+    """Play a solo into a FLAC file in the library's folder. Raises SynthError where nothing can be played with."""
+    performance, timeline = perform(solo, None)
+    performance = _by_people(performance, random.Random(seed))
+    engine = Engine(FluidSynth(find_soundfont()))
+    for voice, level in _LEVELS.items():
+        engine.level(voice, level)
+    engine.start(performance, performance.start, performance.end)
+    length = performance.end - performance.start + _RING
+    blocks = [np.zeros((round(_LEAD_IN * RATE), 2), np.float32)]
+    blocks += [engine.read(_BLOCK) for _ in range(int(length * RATE / _BLOCK))]
+    sound = np.concatenate(blocks)
+    sound *= 0.8 / max(0.01, float(np.abs(sound).max()))
+    name = f"{solo.title}.flac"
+    path = library_folder / FOLDER / name
+    path.parent.mkdir(parents=True, exist_ok=True)
+    soundfile.write(path, sound, RATE, format="FLAC", subtype="PCM_16")
+    offset = _LEAD_IN - performance.start
+    return Recording(name, f"{FOLDER}/{name}", True, _hash(path), len(sound), _beats(timeline, offset))
+
+
+def _hash(path: Path) -> str:
+    import hashlib
+
+    return hashlib.sha256(path.read_bytes()).hexdigest()
+
+
+def _by_people(performance: Performance, chance: random.Random) -> Performance:
+    """The performance with every sound a little early or late."""
+
+    def moved(sound: Sound) -> Sound:
+        spread = _UNEVEN.get(sound.voice, 0.0)
+        by = max(-2 * spread, min(2 * spread, chance.gauss(0, spread)))
+        start = max(performance.start, sound.start + by)
+        return replace(sound, start=start, end=max(start + 0.03, sound.end + by))
+
+    return replace(performance, sounds=tuple(sorted(map(moved, performance.sounds), key=lambda sound: sound.start)))
+
+
+def _beats(timeline: Timeline, offset: float) -> BeatMap:
+    """The beats of all whole bars."""
+    bars = [bar for bar in timeline.grid.bars if bar.number > 0]
+    onsets = [bar.onset + beat.offset for bar in bars for beat in bar.meter.beats if bar.onset + beat.offset < bar.end]
+    return BeatMap(tuple(round(offset + timeline.seconds(onset), 4) for onset in onsets), 0)

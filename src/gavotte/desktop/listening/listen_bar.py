@@ -1,0 +1,198 @@
+"""The bar under the wave: play, loop, speed, pitch, and what is to be brought out."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QSize, Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSlider, QToolButton, QVBoxLayout, QWidget
+
+from gavotte.desktop.choice import Choice
+from gavotte.desktop.listening.deck import PASSES, Deck
+from gavotte.desktop.number import Number
+from gavotte.desktop.theme.icons import icon
+from gavotte.desktop.theme.palette import DAY, Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.recording.filters import Side
+from gavotte.recording.player import FASTEST, SLOWEST
+
+_STEP = 5
+_SIDES = (
+    (QT_TRANSLATE_NOOP("Gavotte", "Both sides"), Side.BOTH),
+    (QT_TRANSLATE_NOOP("Gavotte", "Left"), Side.LEFT),
+    (QT_TRANSLATE_NOOP("Gavotte", "Right"), Side.RIGHT),
+    (QT_TRANSLATE_NOOP("Gavotte", "Middle"), Side.MIDDLE),
+    (QT_TRANSLATE_NOOP("Gavotte", "Edges"), Side.EDGES),
+)
+_BANDS = (
+    (QT_TRANSLATE_NOOP("Gavotte", "Whole sound"), None),
+    (QT_TRANSLATE_NOOP("Gavotte", "Bass, 40 to 250 Hz"), (40.0, 250.0)),
+    (QT_TRANSLATE_NOOP("Gavotte", "Low, 120 to 700 Hz"), (120.0, 700.0)),
+    (QT_TRANSLATE_NOOP("Gavotte", "Middle, 300 to 1,600 Hz"), (300.0, 1600.0)),
+    (QT_TRANSLATE_NOOP("Gavotte", "High, 1,000 to 5,000 Hz"), (1000.0, 5000.0)),
+)
+
+
+class ListenBar(QWidget):
+    """Shows the deck's settings and changes them. Signals: ``play_wanted``, ``tap_wanted``."""
+
+    play_wanted = pyqtSignal()
+    tap_wanted = pyqtSignal()
+
+    def __init__(self, deck: Deck) -> None:
+        super().__init__()
+        self.setObjectName("transport")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._deck = deck
+        self._palette: Palette = DAY
+        self._fields()
+        self._lay_out()
+        self._connect()
+        self._show_settings()
+
+    def _fields(self) -> None:
+        self.play = _tool(translate("Gavotte", "Play or stop (Space)"), translate("Gavotte", "Play"))
+        self.loop = _tool(translate("Gavotte", "Round and round the chosen stretch (L)"), translate("Gavotte", "Loop"))
+        self.loop.setCheckable(True)
+        self.speed = QSlider(Qt.Orientation.Horizontal)
+        self.speed.setRange(round(100 * SLOWEST), round(100 * FASTEST))
+        self.speed.setPageStep(_STEP)
+        self.speed.setFixedWidth(160)
+        self.speed.setAccessibleName(translate("Gavotte", "Speed in percent"))
+        self.speed.setToolTip(translate("Gavotte", "Speed, 20 to 100 %, the pitch stays ([ slower, ] faster, = full)"))
+        self.speed_words = QLabel()
+        self.speed_words.setMinimumWidth(48)
+        self.ladder = _button(translate("Gavotte", "Ladder"), True)
+        self.ladder.setToolTip(
+            translate("Gavotte", "Begin the loop at half speed and add 5 % after every {number} passes").format(
+                number=PASSES
+            )
+        )
+        self.pause = Number(0, 10, 0.5, 1, "s")
+        self.pause.setToolTip(translate("Gavotte", "Pause between two passes of the loop"))
+        self.pause.setAccessibleName(translate("Gavotte", "Pause"))
+        self.semitones = Number(-12, 12, 1)
+        self.semitones.setToolTip(translate("Gavotte", "Semitones up or down"))
+        self.semitones.setAccessibleName(translate("Gavotte", "Semitones"))
+        self.cents = Number(-100, 100, 1)
+        self.cents.setToolTip(translate("Gavotte", "Cents up or down, for a recording that is not in tune"))
+        self.cents.setAccessibleName(translate("Gavotte", "Cents"))
+        self.side = Choice()
+        self.side.setAccessibleName(translate("Gavotte", "Side"))
+        self.side.setToolTip(translate("Gavotte", "Which side of the stereo picture is heard"))
+        for words, side in _SIDES:
+            self.side.addItem(said(words), side)
+        self.band = Choice()
+        self.band.setAccessibleName(translate("Gavotte", "Band"))
+        self.band.setToolTip(translate("Gavotte", "Which frequencies are heard"))
+        for words, band in _BANDS:
+            self.band.addItem(said(words), band)
+        self.click = _button(translate("Gavotte", "Click"), True)
+        self.click.setToolTip(translate("Gavotte", "Hear the beats with the recording"))
+        self.tap = _button(translate("Gavotte", "Tap"), False)
+        self.tap.setToolTip(translate("Gavotte", "Tap on every beat while it plays (T)"))
+        self.place = QLabel()
+        self.place.setObjectName("quietBody")
+
+    def _lay_out(self) -> None:
+        first, second = QHBoxLayout(), QHBoxLayout()
+        for row in (first, second):
+            row.setSpacing(8)
+        for widget in (self.play, self.loop, self.speed, self.speed_words, self.ladder):
+            first.addWidget(widget)
+        first.addWidget(_quiet(translate("Gavotte", "Pause")))
+        first.addWidget(self.pause)
+        first.addWidget(self.place, 1)
+        first.addWidget(self.click)
+        first.addWidget(self.tap)
+        second.addWidget(_quiet(translate("Gavotte", "Semitones")))
+        second.addWidget(self.semitones)
+        second.addWidget(_quiet(translate("Gavotte", "Cents")))
+        second.addWidget(self.cents)
+        second.addStretch(1)
+        second.addWidget(self.side)
+        second.addWidget(self.band)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 6, 16, 6)
+        column.setSpacing(6)
+        column.addLayout(first)
+        column.addLayout(second)
+
+    def _connect(self) -> None:
+        deck = self._deck
+        self.play.clicked.connect(self.play_wanted)
+        self.tap.clicked.connect(self.tap_wanted)
+        self.loop.toggled.connect(deck.set_loop)
+        self.speed.valueChanged.connect(lambda percent: deck.change(speed=percent / 100))
+        self.ladder.toggled.connect(lambda on: deck.change(ladder=on))
+        self.pause.valueChanged.connect(lambda seconds: deck.change(pause=seconds))
+        self.semitones.valueChanged.connect(lambda value: deck.change(semitones=round(value)))
+        self.cents.valueChanged.connect(lambda value: deck.change(cents=value))
+        self.side.activated.connect(lambda _: deck.change(side=self.side.currentData()))
+        self.band.activated.connect(lambda _: deck.change(band=self.band.currentData()))
+        self.click.toggled.connect(lambda on: deck.change(click=on))
+        deck.settings_changed.connect(self._show_settings)
+        deck.playing_changed.connect(self._show_playing)
+
+    def slower(self) -> None:
+        """Five percent slower."""
+        self.speed.setValue(self.speed.value() - _STEP)
+
+    def faster(self) -> None:
+        """Five percent faster."""
+        self.speed.setValue(self.speed.value() + _STEP)
+
+    def full(self) -> None:
+        """The recording's own speed."""
+        self.speed.setValue(100)
+
+    def show_place(self, words: str) -> None:
+        """Say where it is."""
+        self.place.setText(words)
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self._palette = palette
+        self.loop.setIcon(icon("loop", palette.text, 20))
+        self._show_playing(self._deck.is_playing)
+
+    def _show_playing(self, playing: bool) -> None:
+        self.play.setIcon(icon("stop" if playing else "play", self._palette.accent, 22))
+        self.play.setAccessibleName(translate("Gavotte", "Stop") if playing else translate("Gavotte", "Play"))
+
+    def _show_settings(self) -> None:
+        settings = self._deck.settings
+        shown = (self.loop, self.speed, self.ladder, self.pause, self.semitones, self.cents, self.click)
+        for widget in shown:
+            widget.blockSignals(True)
+        self.loop.setChecked(settings.loop)
+        self.speed.setValue(round(100 * settings.speed))
+        self.ladder.setChecked(settings.ladder)
+        self.pause.setValue(settings.pause)
+        self.semitones.setValue(settings.semitones)
+        self.cents.setValue(settings.cents)
+        self.click.setChecked(settings.click)
+        self.side.setCurrentIndex(self.side.findData(settings.side))
+        self.band.setCurrentIndex(next(i for i, (_, band) in enumerate(_BANDS) if band == settings.band))
+        for widget in shown:
+            widget.blockSignals(False)
+        self.speed_words.setText(f"{round(100 * settings.speed)} %")
+
+
+def _tool(tip: str, name: str) -> QToolButton:
+    button = QToolButton()
+    button.setObjectName("transportButton")
+    button.setToolTip(tip)
+    button.setAccessibleName(name)
+    button.setIconSize(QSize(22, 22))
+    return button
+
+
+def _button(words: str, checkable: bool) -> QPushButton:
+    button = QPushButton(words)
+    button.setCheckable(checkable)
+    return button
+
+
+def _quiet(words: str) -> QLabel:
+    label = QLabel(words)
+    label.setObjectName("quiet")
+    return label

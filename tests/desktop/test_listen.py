@@ -1,0 +1,318 @@
+"""The Listen desk: a recording opened, heard, slowed down, looped, and its beats tapped and mended."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import numpy as np
+import pytest
+import soundfile
+from PyQt6.QtCore import QPoint, Qt
+from pytestqt.qtbot import QtBot
+from tests.desktop.conftest import OpenWindow
+
+from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.playback.outputs import ManualOutput
+from gavotte.library.recordings import file_of
+from gavotte.recording.beat_map import BeatMap
+from gavotte.recording.filters import Side
+from gavotte.recording.player import RATE
+
+BEAT = 60 / 148
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+def write_recording(path: Path, seconds: float = 20.0) -> Path:
+    """A burst on every beat of the demo's first solo, bar 1 a second after the start."""
+    out = np.zeros((round(seconds * RATE), 2), np.float32)
+    burst = 0.5 * np.sin(2 * np.pi * 660 * np.arange(2000) / RATE) * np.hanning(2000)
+    for count in range(int((seconds - 1.2) / BEAT)):
+        at = round((1.0 + count * BEAT) * RATE)
+        out[at : at + 2000] += burst[:, None].astype(np.float32)
+    soundfile.write(path, out, RATE)
+    return path
+
+
+def attach(qtbot: QtBot, window: MainWindow, path: Path, copy: bool = True) -> None:
+    window.use_recording(path)
+    dialog = window.recording_dialog
+    assert dialog is not None
+    dialog.copy.setChecked(copy)
+    dialog.accept()
+    qtbot.waitUntil(lambda: window.listen.has_recording)
+    if copy:
+        qtbot.waitUntil(lambda: window.tape.recording is not None and window.tape.recording.copied)
+    window.activateWindow()
+    window.listen.wave.setFocus()
+
+
+@pytest.fixture
+def listening(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> MainWindow:
+    """The window at the Listen desk, with a recording of the first demo solo."""
+    attach(qtbot, at_ferry, write_recording(tmp_path / "take one.wav"))
+    return at_ferry
+
+
+def pass_seconds(window: MainWindow, seconds: float) -> np.ndarray:
+    output = window.deck.output
+    assert isinstance(output, ManualOutput)
+    block = output.pass_seconds(seconds)
+    window.deck._look()
+    return np.asarray(block)
+
+
+def key(qtbot: QtBot, window: MainWindow, name: Qt.Key, modifier: Qt.KeyboardModifier | None = None) -> None:
+    qtbot.keyClick(window.listen.wave, name, modifier or Qt.KeyboardModifier.NoModifier)
+
+
+def tap_beats(qtbot: QtBot, window: MainWindow, count: int) -> None:
+    """Play from the start and tap on the first beats."""
+    window.deck.seek(0)
+    key(qtbot, window, Qt.Key.Key_Space)
+    pass_seconds(window, 1.0)
+    for _ in range(count):
+        key(qtbot, window, Qt.Key.Key_T)
+        pass_seconds(window, BEAT)
+    key(qtbot, window, Qt.Key.Key_Space)
+
+
+def test_a_solo_without_a_recording_offers_to_open_one(at_ferry: MainWindow) -> None:
+    at_ferry.show_desk("listen")
+    assert at_ferry.listen.step.isVisible()
+    assert "recording" in at_ferry.listen.step.text()
+    assert not at_ferry.listen.wave.isVisible()
+    assert not at_ferry.menus.listen_actions[1].isEnabled()
+
+
+def test_a_recording_is_copied_and_there_again_tomorrow(
+    qtbot: QtBot, open_window: OpenWindow, listening: MainWindow, tmp_path: Path, demo_folder: Path
+) -> None:
+    recording = listening.tape.recording
+    assert recording is not None
+    assert file_of(demo_folder, recording).read_bytes() == (tmp_path / "take one.wav").read_bytes()
+    (tmp_path / "take one.wav").unlink()
+    listening.listen.choose(2.0, 3.0)
+    listening.close()
+    again = open_window(demo_folder)
+    qtbot.waitUntil(lambda: again.listen.has_recording)
+    assert again.listen.isVisible()
+    assert again.tape.recording is not None
+    assert again.tape.recording.name == "take one.wav"
+    assert again.deck.region == (2 * RATE, 3 * RATE)
+
+
+def test_space_plays_and_stops_and_the_playhead_moves(qtbot: QtBot, listening: MainWindow) -> None:
+    key(qtbot, listening, Qt.Key.Key_Space)
+    assert listening.deck.is_playing
+    block = pass_seconds(listening, 1.5)
+    assert np.abs(block[: RATE // 2]).max() == 0
+    assert np.abs(block[RATE:]).max() > 0.4
+    assert listening.deck.player is not None
+    assert listening.deck.player.position == pytest.approx(1.5 * RATE, abs=2)
+    assert "0:01.5" in listening.listen.bar.place.text()
+    key(qtbot, listening, Qt.Key.Key_Space)
+    assert not listening.deck.is_playing
+    listening.show_desk("shelf")
+
+
+def test_brackets_change_the_speed_while_it_plays(qtbot: QtBot, listening: MainWindow) -> None:
+    key(qtbot, listening, Qt.Key.Key_Space)
+    for _ in range(10):
+        key(qtbot, listening, Qt.Key.Key_BracketLeft)
+    assert listening.listen.bar.speed_words.text() == "50 %"
+    pass_seconds(listening, 2.0)
+    assert listening.deck.player is not None
+    assert listening.deck.player.position == pytest.approx(1.0 * RATE, abs=3)
+    key(qtbot, listening, Qt.Key.Key_Equal)
+    assert listening.deck.settings.speed == 1.0
+
+
+def test_dragging_makes_a_loop_that_goes_round(qtbot: QtBot, listening: MainWindow) -> None:
+    wave = listening.listen.wave
+    wave.show_stretch(2.0, 6.0)
+    left, right = QPoint(round(wave._x(3.0)), 100), QPoint(round(wave._x(4.0)), 100)
+    qtbot.mousePress(wave, Qt.MouseButton.LeftButton, pos=left)
+    qtbot.mouseMove(wave, right)
+    qtbot.mouseRelease(wave, Qt.MouseButton.LeftButton, pos=right)
+    region = listening.listen._region
+    assert region == pytest.approx((3.0, 4.0), abs=0.02)
+    key(qtbot, listening, Qt.Key.Key_7)
+    pass_seconds(listening, 2.5)
+    assert listening.deck.player is not None
+    assert listening.deck.player.position / RATE == pytest.approx(3.5, abs=0.05)
+    assert listening.deck.player.passes == 2
+    key(qtbot, listening, Qt.Key.Key_9)
+    assert listening.listen._region == pytest.approx((4.0, 5.0), abs=0.05)
+    key(qtbot, listening, Qt.Key.Key_Escape)
+    assert listening.deck.region is None
+
+
+def test_clicking_goes_there(qtbot: QtBot, listening: MainWindow) -> None:
+    wave = listening.listen.wave
+    wave.show_stretch(2.0, 6.0)
+    qtbot.mouseClick(wave, Qt.MouseButton.LeftButton, pos=QPoint(round(wave._x(5.0)), 100))
+    assert listening.deck.player is not None
+    assert listening.deck.player.position / RATE == pytest.approx(5.0, abs=0.02)
+
+
+def test_taps_make_a_beat_map_that_ties_page_and_wave(qtbot: QtBot, listening: MainWindow) -> None:
+    desk = listening.listen
+    tap_beats(qtbot, listening, 9)
+    beats = listening.tape.beats
+    assert len(beats.times) == 9
+    assert beats.times[0] == pytest.approx(1.0, abs=0.01)
+    assert beats.beats_a_minute(4) == pytest.approx(148, rel=0.01)
+    assert "9 beats" in desk.about.text()
+    key(qtbot, listening, Qt.Key.Key_E)
+    assert listening.tape.beats.times[-1] > 19
+    # A note on the page leads to its place in the recording.
+    solo = listening.session.solo
+    assert solo is not None
+    fifth_bar = next(note for note in solo.notes if note.onset == 16)
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    desk.page.selection_wanted.emit(fifth_bar.id, fifth_bar.id)
+    assert listening.deck.player is not None
+    assert listening.deck.player.position / RATE == pytest.approx(1.0 + 16 * BEAT, abs=0.03)
+    assert "Bar 5" in desk.bar.place.text()
+    assert desk.page.playhead_x is not None
+    # And the bar there becomes the loop.
+    key(qtbot, listening, Qt.Key.Key_B)
+    assert desk._region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 20 * BEAT), abs=0.05)
+    key(qtbot, listening, Qt.Key.Key_B)
+    assert desk._region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 24 * BEAT), abs=0.05)
+
+
+def test_beats_are_mended_and_every_step_can_be_undone(qtbot: QtBot, listening: MainWindow) -> None:
+    desk, tape, wave = listening.listen, listening.tape, listening.listen.wave
+    tape.edit_beats("Test", BeatMap((1.0, 1.5, 2.0, 2.5, 3.0)))
+    wave.show_stretch(0.5, 3.5)
+    place = QPoint(round(wave._x(2.0)), wave.height() - 4)
+    there = QPoint(round(wave._x(2.2)), wave.height() - 4)
+    qtbot.mousePress(wave, Qt.MouseButton.LeftButton, pos=place)
+    qtbot.mouseMove(wave, there)
+    qtbot.mouseRelease(wave, Qt.MouseButton.LeftButton, pos=there)
+    assert tape.beats.times[2] == pytest.approx(2.2, abs=0.02)
+    key(qtbot, listening, Qt.Key.Key_D)
+    assert tape.beats.downbeat == 2
+    key(qtbot, listening, Qt.Key.Key_Delete)
+    assert tape.beats.times == (1.0, 1.5, 2.5, 3.0)
+    desk.double_beats()
+    assert len(tape.beats.times) == 7
+    desk.halve_beats()
+    desk._seek(0.4)
+    key(qtbot, listening, Qt.Key.Key_T)
+    assert tape.beats.times[0] == pytest.approx(0.4, abs=0.01)
+    kept = listening._library.recording(listening.session.solo_id or "")
+    assert kept is not None
+    assert kept.beats == tape.beats
+    while tape.undo_stack.canUndo():
+        qtbot.keyClick(listening, Qt.Key.Key_Z, CTRL)
+    assert tape.beats == BeatMap()
+
+
+def test_the_bar_shapes_what_is_heard(listening: MainWindow) -> None:
+    bar, deck = listening.listen.bar, listening.deck
+    bar.semitones.setValue(2)
+    bar.cents.setValue(-35)
+    bar.pause.setValue(1.5)
+    bar.side.setCurrentIndex(3)
+    bar.side.activated.emit(3)
+    bar.band.setCurrentIndex(2)
+    bar.band.activated.emit(2)
+    settings = deck.settings
+    assert (settings.semitones, settings.cents, settings.pause) == (2, -35, 1.5)
+    assert settings.side is Side.MIDDLE
+    assert settings.band == (120.0, 700.0)
+    assert listening.tape.recording is not None
+    assert listening.tape.recording.cents == -35
+    listening.listen.choose(1.0, 1.2)
+    bar.ladder.click()
+    assert settings.speed == 0.5
+    listening.listen.again()
+    bar.pause.setValue(0)
+    pass_seconds(listening, 2.4)
+    assert settings.speed == pytest.approx(0.6)
+    assert bar.speed_words.text() == "60 %"
+
+
+def test_a_recording_that_is_gone_can_be_found_again(
+    qtbot: QtBot, open_window: OpenWindow, at_ferry: MainWindow, tmp_path: Path, demo_folder: Path
+) -> None:
+    path = write_recording(tmp_path / "outside.wav")
+    attach(qtbot, at_ferry, path, copy=False)
+    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.5)))
+    at_ferry.close()
+    path.rename(tmp_path / "moved.wav")
+    again = open_window(demo_folder)
+    assert again.listen.isVisible()
+    assert "missing" in again.listen._why_title.text()
+    again.tape.find_at(tmp_path / "moved.wav")
+    qtbot.waitUntil(lambda: again.listen.has_recording)
+    assert again.tape.beats.times == (1.0, 1.5)
+    again.close()
+    write_recording(tmp_path / "moved.wav", 8.0)
+    third = open_window(demo_folder)
+    qtbot.waitUntil(lambda: third.listen.has_recording)
+    assert "another file than before" in third.notice.text.text()
+    assert third.tape.beats.times == (1.0, 1.5)
+
+
+@pytest.mark.parametrize("data", [b"", b"no music at all" * 50])
+def test_a_file_that_is_no_recording_is_explained(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path, data: bytes
+) -> None:
+    (tmp_path / "bad.mp3").write_bytes(data)
+    at_ferry.import_files([tmp_path / "bad.mp3"])
+    assert at_ferry.recording_dialog is not None
+    with qtbot.waitSignal(at_ferry.tape.failed):
+        at_ferry.recording_dialog.accept()
+    assert "bad.mp3" in at_ferry.notice.text.text()
+    assert at_ferry.tape.recording is None
+    assert at_ferry.listen.step.isVisible()
+
+
+def test_a_recording_needs_an_open_solo(open_window: OpenWindow, tmp_path: Path) -> None:
+    window = open_window(tmp_path / "new")
+    window.import_files([write_recording(tmp_path / "a.wav", 2.0)])
+    assert "Open the solo" in window.notice.text.text()
+    window.show_desk("listen")
+    window.listen.step.click()
+    assert window.shelf.isVisible()
+
+
+def test_reading_a_recording_can_be_stopped(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
+    path = write_recording(tmp_path / "long.wav", 120.0)
+    at_ferry.use_recording(path)
+    assert at_ferry.recording_dialog is not None
+    with qtbot.waitSignal(at_ferry.tape.busy):
+        at_ferry.recording_dialog.accept()
+    assert at_ferry._stop.isVisible()
+    at_ferry._stop.click()
+    assert not at_ferry._stop.isVisible()
+    assert not at_ferry.tape.is_loading
+    assert at_ferry.tape.recording is None
+
+
+def test_the_recording_can_be_taken_away_and_another_solo_has_its_own(qtbot: QtBot, listening: MainWindow) -> None:
+    other = next(e.id for e in listening._library.solos() if e.id != listening.session.solo_id)
+    first = listening.session.solo_id or ""
+    listening.open_solo(other)
+    listening.show_desk("listen")
+    assert not listening.listen.has_recording
+    listening.open_solo(first)
+    listening.show_desk("listen")
+    qtbot.waitUntil(lambda: listening.listen.has_recording)
+    listening.tape.remove()
+    assert not listening.listen.has_recording
+    assert listening._library.recording(first) is None
+
+
+def test_a_card_that_goes_is_told_and_playing_goes_on(listening: MainWindow) -> None:
+    listening.listen.toggle()
+    output = listening.deck.output
+    assert output is not None
+    output.stopped.emit("The sound card has gone.")
+    assert listening.deck.is_playing
+    assert listening.deck.output is not output
+    assert "card" in listening.notice.text.text()
+    listening.listen.toggle()
