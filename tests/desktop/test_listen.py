@@ -42,8 +42,10 @@ def attach(qtbot: QtBot, window: MainWindow, path: Path, copy: bool = True) -> N
     qtbot.waitUntil(lambda: window.listen.has_recording)
     if copy:
         qtbot.waitUntil(lambda: window.tape.recording is not None and window.tape.recording.copied)
+    qtbot.waitUntil(lambda: not dialog.isVisible())
     window.activateWindow()
     window.listen.wave.setFocus()
+    qtbot.waitUntil(window.listen.wave.hasFocus)
 
 
 @pytest.fixture
@@ -316,3 +318,30 @@ def test_a_card_that_goes_is_told_and_playing_goes_on(listening: MainWindow) -> 
     assert listening.deck.output is not output
     assert "card" in listening.notice.text.text()
     listening.listen.toggle()
+
+
+def test_beats_are_found_and_bar_one_is_where_it_is_put(qtbot: QtBot, listening: MainWindow) -> None:
+    with qtbot.waitSignal(listening.listen.finder.told, timeout=20000):
+        key(qtbot, listening, Qt.Key.Key_F)
+    beats = listening.tape.beats
+    assert "beats were found" in listening.notice.text.text()
+    assert beats.beats_a_minute(20) == pytest.approx(148, rel=0.02)
+    near = beats.nearest(1.0)
+    assert near is not None
+    assert beats.times[near] == pytest.approx(1.0, abs=0.03)
+    listening.listen._seek(1.0 + BEAT)
+    key(qtbot, listening, Qt.Key.Key_D)
+    assert listening.tape.beats.times[listening.tape.beats.downbeat] == pytest.approx(1.0 + BEAT, abs=0.03)
+
+
+def test_the_tuning_is_measured_and_put_right(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
+    times = np.arange(6 * RATE) / RATE
+    sharp = 440 * 2 ** (30 / 1200)
+    sound = 0.2 * sum(np.sin(2 * np.pi * n * sharp * times) / n for n in range(1, 5))
+    soundfile.write(tmp_path / "sharp.wav", np.stack([sound, sound], axis=1), RATE)
+    attach(qtbot, at_ferry, tmp_path / "sharp.wav", copy=False)
+    with qtbot.waitSignal(at_ferry.listen.finder.told, timeout=20000):
+        key(qtbot, at_ferry, Qt.Key.Key_U)
+    assert "30 cents sharp" in at_ferry.notice.text.text()
+    assert at_ferry.deck.settings.cents == -30
+    assert at_ferry.listen.bar.cents.value() == -30

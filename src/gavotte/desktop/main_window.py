@@ -142,6 +142,7 @@ class MainWindow(QMainWindow):
         self._stop.clicked.connect(self.exporter.cancel)
         self._stop.clicked.connect(self._stop_library_work)
         self._stop.clicked.connect(self.tape.cancel)
+        self._stop.clicked.connect(self.listen.finder.cancel)
         self._stop.hide()
         bar = self.statusBar()
         assert bar is not None
@@ -178,6 +179,10 @@ class MainWindow(QMainWindow):
         self.tape.failed.connect(self.notice.say)
         for heard in (self.tape.loaded, self.tape.changed):
             heard.connect(self._show_counts)
+        finder = self.listen.finder
+        finder.busy.connect(self._show_busy)
+        finder.failed.connect(self.notice.say)
+        finder.told.connect(self.notice.say)
         self.deck.failed.connect(self.notice.say)
         self.deck.sound_changed.connect(self._show_sound)
         self.label.keep_wanted.connect(self.keep_lick)

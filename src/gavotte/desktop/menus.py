@@ -131,12 +131,14 @@ class Menus(QObject):
             ),
             (
                 (translate("Gavotte", "Tap a beat"), "T", desk.tap),
+                (translate("Gavotte", "Find the beats"), "F", desk.find_beats),
                 (translate("Gavotte", "Begin bar 1 here"), "D", desk.begin_here),
                 (translate("Gavotte", "Delete the beat"), "Delete", desk.remove_beat),
                 (translate("Gavotte", "Twice as many beats"), "", desk.double_beats),
                 (translate("Gavotte", "Half as many beats"), "", desk.halve_beats),
                 (translate("Gavotte", "Carry the beats on to the end"), "E", desk.carry_on),
             ),
+            ((translate("Gavotte", "Measure the tuning"), "U", desk.finder.measure_tuning),),
         )
         for group in groups:
             menu.addSeparator()

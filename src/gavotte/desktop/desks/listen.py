@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QSplitter,
 
 from gavotte.desktop.elided import ElidedLabel
 from gavotte.desktop.listening.deck import Deck
+from gavotte.desktop.listening.finding import Finder
 from gavotte.desktop.listening.listen_bar import ListenBar
 from gavotte.desktop.listening.tape import Tape
 from gavotte.desktop.listening.tapping import Tapping
@@ -52,6 +53,7 @@ class ListenDesk(QWidget):
         self._session, self._tape, self._deck = session, tape, deck
         self._way: Alignment | None = None
         self.tapping = Tapping(tape, self)
+        self.finder = Finder(tape, self)
         self.wave = WaveView()
         self.page = PageView(engraver)
         self.bar = ListenBar(deck)
@@ -124,6 +126,7 @@ class ListenDesk(QWidget):
         self.bar.play_wanted.connect(self.toggle)
         self.bar.tap_wanted.connect(self.tap)
         self.tapping.tapped.connect(self._show_marks)
+        self.finder.tuned.connect(lambda cents: deck.change(cents=cents))
         self.wave.seek_wanted.connect(self._seek)
         self.wave.region_wanted.connect(self.choose)
         self.wave.beat_chosen.connect(lambda index: self._seek(tape.beats.times[index]))
@@ -151,6 +154,7 @@ class ListenDesk(QWidget):
         self._nothing.setVisible(not ready)
         self._deck.load(tape.decoded.samples() if tape.decoded is not None else None)
         self.tapping.forget()
+        self.finder.cancel()
         if not ready:
             self._explain()
             self.wave.show_recording(None, None)
@@ -232,7 +236,7 @@ class ListenDesk(QWidget):
         if beats.times:
             parts.append(counted(len(beats.times), "beat"))
         else:
-            parts.append(translate("Gavotte", "no beats yet: play it and tap T on every beat, from bar 1 on"))
+            parts.append(translate("Gavotte", "no beats yet: tap T on every beat from bar 1 on, or press F"))
         self.about.setText(" · ".join(parts))
 
     def _show_marks(self) -> None:
@@ -382,6 +386,12 @@ class ListenDesk(QWidget):
         output = self._deck.output
         latency = output.latency * player.speed if output is not None else 0.0
         self.tapping.tap(max(0.0, player.position / RATE - latency))
+
+    def find_beats(self) -> None:
+        """Have the beats found."""
+        self.tapping.finish()
+        solo = self._session.solo
+        self.finder.find_beats(solo.beats_a_minute if solo is not None else None)
 
     def put_beat(self) -> None:
         """A beat more, where the playhead is."""

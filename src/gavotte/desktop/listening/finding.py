@@ -1,0 +1,127 @@
+"""What the machine finds out about a recording by itself: its beats, and its tuning."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Generator
+from typing import Any
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from gavotte.desktop.listening.tape import Tape
+from gavotte.desktop.translation import translate
+from gavotte.desktop.work import Job, run_beside
+from gavotte.recording.beat_map import BeatMap
+
+_FEWEST_TAPS = 4
+_IN_TUNE = 4.0
+
+
+class Finder(QObject):
+    """Works beside the interface. Signals: ``told(message)``, ``tuned(cents)``, ``failed(message)``, ``busy(text)``."""
+
+    told = pyqtSignal(str)
+    tuned = pyqtSignal(float)
+    failed = pyqtSignal(str)
+    busy = pyqtSignal(str)
+
+    def __init__(self, tape: Tape, parent: QObject) -> None:
+        super().__init__(parent)
+        self._tape = tape
+        self._job: Job | None = None
+
+    def cancel(self) -> None:
+        """Forget what is being looked for."""
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+            self.busy.emit("")
+
+    def find_beats(self, written_tempo: float | None) -> None:
+        """Find the beats, at the tempo of those that are tapped, else the written one, else the likeliest."""
+        decoded, before = self._tape.decoded, self._tape.beats
+        if decoded is None:
+            return
+        tapped = before if len(before.times) >= _FEWEST_TAPS else BeatMap()
+        samples = decoded.samples()
+
+        def work() -> tuple[float, ...]:
+            from gavotte.recording.beats import find_beats, likely_tempo, onset_envelope
+
+            envelope = _whole(onset_envelope(samples))
+            tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo or likely_tempo(envelope)
+            return find_beats(envelope, tempo, tapped.times)
+
+        self._begin(translate("Gavotte", "Finding the beats …"), work, lambda times: self._take(before, times))
+
+    def _take(self, before: BeatMap, times: tuple[float, ...]) -> None:
+        found = BeatMap(times)
+        if not found.is_usable:
+            self.failed.emit(translate("Gavotte", "No beats were found. Tap them: press T on every beat."))
+            return
+        if before.times:
+            anchor = before.times[min(before.downbeat, len(before.times) - 1)]
+            found = BeatMap(times, found.nearest(anchor) or 0)
+        self._tape.edit_beats(translate("Gavotte", "Find the beats"), found)
+        tempo = found.beats_a_minute(len(times) // 2) or 0.0
+        self.told.emit(
+            translate(
+                "Gavotte",
+                "{number} beats were found, about {tempo} a minute. If bar 1 begins elsewhere, click its first beat "
+                "and press D.",
+            ).format(number=len(times), tempo=round(tempo))
+        )
+
+    def measure_tuning(self) -> None:
+        """Measure how far the recording is out of tune, and say by how much it is to be moved."""
+        decoded = self._tape.decoded
+        if decoded is None:
+            return
+        samples = decoded.samples()
+
+        def work() -> float | None:
+            from gavotte.recording.tuning import measure_tuning
+
+            return _whole(measure_tuning(samples))  # type: ignore[no-any-return]
+
+        self._begin(translate("Gavotte", "Measuring the tuning …"), work, self._tell_tuning)
+
+    def _tell_tuning(self, cents: float | None) -> None:
+        if cents is None:
+            self.failed.emit(translate("Gavotte", "The tuning can't be measured: too little in it has a clear pitch."))
+            return
+        if abs(cents) < _IN_TUNE:
+            self.tuned.emit(0.0)
+            self.told.emit(translate("Gavotte", "The recording is in tune: it lies at A 440 to a few cents."))
+            return
+        self.tuned.emit(-float(round(cents)))
+        words = (
+            translate("Gavotte", "The recording is {number} cents sharp; it is played that much lower now.")
+            if cents > 0
+            else translate("Gavotte", "The recording is {number} cents flat; it is played that much higher now.")
+        )
+        self.told.emit(words.format(number=abs(round(cents))))
+
+    def _begin(self, words: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
+        self.cancel()
+        self.busy.emit(words)
+
+        def done(found: Any) -> None:
+            self._job = None
+            self.busy.emit("")
+            then(found)
+
+        def failed(error: Exception) -> None:
+            self._job = None
+            self.busy.emit("")
+            self.failed.emit(str(error))
+
+        self._job = run_beside(work, done, failed)
+
+
+def _whole(steps: Generator[float, None, Any]) -> Any:
+    """What steps return, run to their end at once."""
+    while True:
+        try:
+            next(steps)
+        except StopIteration as end:
+            return end.value

@@ -1,0 +1,111 @@
+"""Finding the beats of a recording, given about how fast it is.
+
+The task: times of the beats a listener would tap, from the audio. An onset envelope (the rise in loudness over forty
+bands) is followed by dynamic programming that trades strong onsets against an even pulse: D. Ellis, "Beat tracking by
+dynamic programming", Journal of New Music Research 36 (2007). Beats somebody has tapped draw the path to themselves.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Generator, Sequence
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gavotte.recording.player import RATE, Samples
+
+HOP = 512
+FRAME_SECONDS = HOP / RATE
+_WINDOW = 2048
+_CHUNK = 600
+_BANDS = np.geomspace(60, 10_000, 41)
+_EVENNESS = 100.0
+_TAP_BONUS, _TAP_SPREAD = 3.0, 0.04
+_USUAL_TEMPO, _TEMPO_OCTAVES = 130.0, 0.9
+
+
+def onset_envelope(samples: Samples) -> Generator[float, None, NDArray[np.float64]]:
+    """Go through a recording, yielding the share that is done; returns how much starts in each frame (HOP apart)."""
+    frames = max(1, len(samples) // HOP)
+    hertz = np.fft.rfftfreq(_WINDOW, 1 / RATE)
+    width = RATE / _WINDOW
+    bands = np.stack([(hertz >= low) & (hertz < max(high, low + 1.1 * width)) for low, high in _pairs(_BANDS)], axis=1)
+    weights = bands.astype(np.float32)
+    window = np.hanning(_WINDOW).astype(np.float32)
+    parts = []
+    for first in range(0, frames, _CHUNK):
+        last = min(frames, first + _CHUNK)
+        start = first * HOP - _WINDOW // 2
+        stop = (last - 1) * HOP + _WINDOW // 2
+        block = np.asarray(samples[max(0, start) : max(1, stop)]).astype(np.float32).mean(axis=1) / 32768
+        block = np.pad(block, (max(0, -start), max(0, stop - start - len(block) - max(0, -start))))
+        view = np.lib.stride_tricks.sliding_window_view(block, _WINDOW)[::HOP][: last - first]
+        power = (np.abs(np.fft.rfft(view * window, axis=1)) @ weights) ** 2
+        parts.append(10 * np.log10(np.maximum(power, 1e-8)))
+        yield last / frames
+    loudness = np.concatenate(parts)
+    loudness = np.maximum(loudness, loudness.max() - 80)
+    rise = np.maximum(0, np.diff(loudness, axis=0, prepend=loudness[:1])).mean(axis=1)
+    return np.asarray(rise / (rise.std() + 1e-9))
+
+
+def _pairs(edges: NDArray[np.float64]) -> list[tuple[float, float]]:
+    return [(float(low), float(high)) for low, high in pairwise(edges)]
+
+
+def likely_tempo(envelope: NDArray[np.float64]) -> float:
+    """The beats a minute an envelope repeats itself with, those a foot would tap preferred."""
+    flat = envelope - envelope.mean()
+    size = 1 << int(np.ceil(np.log2(2 * len(flat))))
+    spectrum = np.fft.rfft(flat, size)
+    same = np.fft.irfft(spectrum * spectrum.conj(), size)[: len(flat)]
+    lags = np.arange(round(60 / 300 / FRAME_SECONDS), min(len(same), round(60 / 40 / FRAME_SECONDS)))
+    if not len(lags):
+        return _USUAL_TEMPO
+    tempos = 60 / (lags * FRAME_SECONDS)
+    preference = np.exp(-0.5 * (np.log2(tempos / _USUAL_TEMPO) / _TEMPO_OCTAVES) ** 2)
+    return float(tempos[np.argmax(same[lags] * preference)])
+
+
+def find_beats(envelope: NDArray[np.float64], beats_a_minute: float, taps: Sequence[float] = ()) -> tuple[float, ...]:
+    """The beats in seconds, for a tempo that may waver by about a tenth; ``taps`` are beats that are known."""
+    period = 60 / beats_a_minute / FRAME_SECONDS
+    if len(envelope) < 2 * period or not envelope.any():
+        return ()
+    score = _smoothed(envelope, period)
+    times = np.arange(len(score)) * FRAME_SECONDS
+    for tap in taps:
+        score = score + _TAP_BONUS * np.exp(-0.5 * ((times - tap) / _TAP_SPREAD) ** 2)
+    lags = np.arange(-int(2 * period), -round(period / 2) + 1)
+    price = -_EVENNESS * np.log(-lags / period) ** 2
+    total, back = score.copy(), np.full(len(score), -1)
+    floor = 0.01 * score.max()
+    for frame in range(-int(lags[-1]), len(score)):
+        reachable = lags + frame >= 0
+        ways = total[lags[reachable] + frame] + price[reachable]
+        best = int(np.argmax(ways))
+        # A path that has gathered nothing yet may begin here.
+        if ways[best] > 0 or score[frame] < floor:
+            total[frame] += ways[best]
+            back[frame] = frame + lags[reachable][best]
+    path = [len(total) - 1 - int(np.argmax(total[::-1][: max(1, int(period))]))]
+    while back[path[-1]] >= 0:
+        path.append(int(back[path[-1]]))
+    return _with_edges_cut(np.array(path[::-1]), envelope)
+
+
+def _smoothed(envelope: NDArray[np.float64], period: float) -> NDArray[np.float64]:
+    reach = np.arange(-int(period), int(period) + 1)
+    bell = np.exp(-0.5 * (reach * 32 / period) ** 2)
+    smooth = np.convolve(envelope, bell, "same")
+    return np.asarray(smooth / (smooth.std() + 1e-9))
+
+
+def _with_edges_cut(path: NDArray[np.int64], envelope: NDArray[np.float64]) -> tuple[float, ...]:
+    """Without the beats before the music begins and after it has ended."""
+    near = np.array([envelope[max(0, frame - 2) : frame + 3].max() for frame in path])
+    sounding = np.flatnonzero(near > 0.3 * np.median(near))
+    if not len(sounding):
+        return ()
+    return tuple(float(frame * FRAME_SECONDS) for frame in path[sounding[0] : sounding[-1] + 1])
