@@ -345,3 +345,28 @@ def test_the_tuning_is_measured_and_put_right(qtbot: QtBot, at_ferry: MainWindow
     assert "30 cents sharp" in at_ferry.notice.text.text()
     assert at_ferry.deck.settings.cents == -30
     assert at_ferry.listen.bar.cents.value() == -30
+
+
+def test_pitches_are_seen_read_and_lead_to_their_notes(qtbot: QtBot, listening: MainWindow) -> None:
+    desk, pitches = listening.listen, listening.listen.pitches
+    qtbot.waitUntil(lambda: pitches._salience is not None, timeout=20000)
+    listening.tape.edit_beats("Test", BeatMap(tuple(1.0 + k * BEAT for k in range(40))))
+    assert len(pitches._notes) > 60
+    first = next(note for note in pitches._notes if note.start > 1.5)
+    desk.wave.show_stretch(1.0, 4.0)
+    place = QPoint(round(pitches._x((first.start + first.end) / 2)), round(pitches._y(first.midi)))
+    qtbot.mouseClick(pitches, Qt.MouseButton.LeftButton, pos=place)
+    assert listening.deck.player is not None
+    assert listening.deck.player.position / RATE == pytest.approx(first.start, abs=0.02)
+    # The bursts are an E5 a little flat: 660 Hz.
+    there = QPoint(round(pitches._x(1.0 + 4 * BEAT + 0.02)), round(pitches._y(76)))
+    with qtbot.waitSignal(pitches.read) as read:
+        qtbot.mouseMove(pitches, there)
+    assert read.args[0].startswith("E5 ")
+    assert read.args[0] in desk.bar.place.text()
+    before = pitches.grab().toImage()
+    desk.wave.show_stretch(6.0, 7.0)
+    assert pitches.grab().toImage() != before, "it shows the stretch the wave shows"
+    listening.deck.change(cents=50)
+    with qtbot.waitSignal(pitches.read):
+        qtbot.mouseMove(pitches, QPoint(there.x() + 3, there.y()))

@@ -11,6 +11,7 @@ from gavotte.desktop.elided import ElidedLabel
 from gavotte.desktop.listening.deck import Deck
 from gavotte.desktop.listening.finding import Finder
 from gavotte.desktop.listening.listen_bar import ListenBar
+from gavotte.desktop.listening.pitch_view import HeardNote, PitchView
 from gavotte.desktop.listening.tape import Tape
 from gavotte.desktop.listening.tapping import Tapping
 from gavotte.desktop.listening.wave_view import Marks, WaveView
@@ -55,6 +56,7 @@ class ListenDesk(QWidget):
         self.tapping = Tapping(tape, self)
         self.finder = Finder(tape, self)
         self.wave = WaveView()
+        self.pitches = PitchView()
         self.page = PageView(engraver)
         self.bar = ListenBar(deck)
         layout = QVBoxLayout(self)
@@ -69,9 +71,10 @@ class ListenDesk(QWidget):
         self._body = QSplitter(Qt.Orientation.Vertical)
         self._body.setChildrenCollapsible(False)
         self._body.addWidget(self.wave)
+        self._body.addWidget(self.pitches)
         self._body.addWidget(self.page)
-        self._body.setStretchFactor(1, 1)
-        self._body.setSizes([230, 340])
+        self._body.setStretchFactor(2, 1)
+        self._body.setSizes([170, 180, 240])
         layout.addWidget(self._body, 1)
         layout.addWidget(self.bar)
         self._nothing = self._no_recording()
@@ -120,12 +123,17 @@ class ListenDesk(QWidget):
         session.labels_changed.connect(self._show_solo)
         deck.moved.connect(self._show_place)
         deck.playing_changed.connect(self._playing_changed)
-        deck.settings_changed.connect(lambda: tape.keep(cents=deck.settings.cents))
+        deck.settings_changed.connect(self._keep_tuning)
         self.another.clicked.connect(self.open_wanted)
         self.step.clicked.connect(self._take_step)
         self.bar.play_wanted.connect(self.toggle)
         self.bar.tap_wanted.connect(self.tap)
         self.tapping.tapped.connect(self._show_marks)
+        self.wave.window_changed.connect(self.pitches.show_window)
+        self.pitches.seek_wanted.connect(self._seek)
+        self.pitches.note_chosen.connect(lambda note: self._go_to_note(note, note))
+        self.pitches.read.connect(self._show_reading)
+        self.finder.seen.connect(self.pitches.show_salience)
         self.finder.tuned.connect(lambda cents: deck.change(cents=cents))
         self.wave.seek_wanted.connect(self._seek)
         self.wave.region_wanted.connect(self.choose)
@@ -136,6 +144,7 @@ class ListenDesk(QWidget):
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
         self.wave.set_palette(palette)
+        self.pitches.set_palette(palette)
         self.page.set_palette(palette)
         self.bar.set_palette(palette)
 
@@ -163,6 +172,8 @@ class ListenDesk(QWidget):
         assert tape.decoded is not None
         assert tape.recording is not None
         self.wave.show_recording(tape.peaks, tape.decoded.samples())
+        self.pitches.show_salience(None, translate("Gavotte", "The pitches are being looked for …"))
+        self.finder.look()
         self._deck.change(cents=tape.recording.cents)
         self._show_solo()
         if tape.recording.loop is not None:
@@ -228,6 +239,7 @@ class ListenDesk(QWidget):
         self._way = Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable and solo.notes else None
         self._show_marks()
         self._deck.set_clicks(self._clicks())
+        self.pitches.show_notes(self._heard_notes())
         recording, decoded = self._tape.recording, self._tape.decoded
         if recording is None or decoded is None or solo is None:
             return
@@ -254,9 +266,36 @@ class ListenDesk(QWidget):
         downbeats = {round(seconds, 4) for seconds, _ in self._way.bars()} if self._way is not None else set()
         return [Click(seconds, round(seconds, 4) in downbeats) for seconds in self._tape.beats.times]
 
+    def _heard_notes(self) -> list[HeardNote]:
+        """The written notes where they are heard, in concert pitch."""
+        way, solo = self._way, self._session.solo
+        if way is None or solo is None:
+            return []
+        labels = self._session.labels
+        return [
+            HeardNote(
+                note.id,
+                way.seconds(float(note.onset)),
+                way.seconds(float(note.end)),
+                note.pitch.midi,
+                labels.get(note.id),
+            )
+            for note in solo.notes
+            if not note.grace
+        ]
+
+    def _show_reading(self, words: str) -> None:
+        """The pitch under the pointer, or where it plays again."""
+        player = self._deck.player
+        if words:
+            self.bar.show_place(words)
+        elif player is not None:
+            self._show_place(player.position)
+
     def _show_place(self, frame: float) -> None:
         seconds = frame / RATE
         self.wave.show_playhead(seconds, follow=self._deck.is_playing)
+        self.pitches.show_playhead(seconds)
         words = _clock(seconds)
         if self._way is not None:
             quarters = self._way.quarters(seconds)
@@ -275,6 +314,11 @@ class ListenDesk(QWidget):
     def _playing_changed(self, playing: bool) -> None:
         if not playing:
             self.tapping.finish()
+
+    def _keep_tuning(self) -> None:
+        settings = self._deck.settings
+        self._tape.keep(cents=settings.cents)
+        self.pitches.show_tuning(settings.cents)
 
     # -- commands -----------------------------------------------------------------------------------
 

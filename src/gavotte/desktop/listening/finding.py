@@ -9,7 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from gavotte.desktop.listening.tape import Tape
 from gavotte.desktop.translation import translate
-from gavotte.desktop.work import Job, run_beside
+from gavotte.desktop.work import Job, Steps, run_beside
 from gavotte.recording.beat_map import BeatMap
 
 _FEWEST_TAPS = 4
@@ -17,10 +17,13 @@ _IN_TUNE = 4.0
 
 
 class Finder(QObject):
-    """Works beside the interface. Signals: ``told(message)``, ``tuned(cents)``, ``failed(message)``, ``busy(text)``."""
+    """Works beside the interface. Signals: ``told(message)``, ``tuned(cents)``, ``seen(salience)``,
+    ``failed(message)``, ``busy(text)`` ("" when done).
+    """
 
     told = pyqtSignal(str)
     tuned = pyqtSignal(float)
+    seen = pyqtSignal(object)
     failed = pyqtSignal(str)
     busy = pyqtSignal(str)
 
@@ -28,9 +31,11 @@ class Finder(QObject):
         super().__init__(parent)
         self._tape = tape
         self._job: Job | None = None
+        self._looking: Steps | None = None
 
     def cancel(self) -> None:
         """Forget what is being looked for."""
+        self.stop_looking()
         if self._job is not None:
             self._job.cancel()
             self._job = None
@@ -101,8 +106,44 @@ class Finder(QObject):
         )
         self.told.emit(words.format(number=abs(round(cents))))
 
+    def look(self) -> None:
+        """Work out the picture of the pitches, step by step."""
+        decoded = self._tape.decoded
+        if decoded is None:
+            return
+        from gavotte.recording.salience import Salience, find_salience
+
+        self.stop_looking()
+        found: list[Salience] = []
+
+        def steps() -> Generator[float, None, None]:
+            found.append((yield from find_salience(decoded.samples())))
+
+        def done() -> None:
+            self._looking = None
+            self.busy.emit("")
+            self.seen.emit(found[0])
+
+        self._looking = Steps(
+            steps(),
+            lambda share: self.busy.emit(
+                translate("Gavotte", "Looking for the pitches: {number} %").format(number=round(100 * share))
+            ),
+            done,
+            lambda error: self.failed.emit(str(error)),
+            self,
+        )
+
+    def stop_looking(self) -> None:
+        """Give the picture of the pitches up."""
+        if self._looking is not None:
+            self._looking.cancel()
+            self._looking = None
+            self.busy.emit("")
+
     def _begin(self, words: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
-        self.cancel()
+        if self._job is not None:
+            self._job.cancel()
         self.busy.emit(words)
 
         def done(found: Any) -> None:

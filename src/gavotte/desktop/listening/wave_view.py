@@ -51,13 +51,14 @@ class _Grip(Enum):
 
 class WaveView(QWidget):
     """Signals: ``seek_wanted(seconds)``, ``region_wanted(start, stop)``, ``beat_chosen(index)``,
-    ``beat_moved(index, seconds)``.
+    ``beat_moved(index, seconds)``, ``window_changed(start, frames to a pixel)``.
     """
 
     seek_wanted = pyqtSignal(float)
     region_wanted = pyqtSignal(float, float)
     beat_chosen = pyqtSignal(int)
     beat_moved = pyqtSignal(int, float)
+    window_changed = pyqtSignal(float, float)
 
     def __init__(self) -> None:
         super().__init__()
@@ -178,6 +179,7 @@ class WaveView(QWidget):
     def _hold(self) -> None:
         self._per_pixel = max(_CLOSEST, min(self._per_pixel, self._frames / max(1, self.width())))
         self._start = max(0.0, min(self._start, self._frames - self.width() * self._per_pixel))
+        self.window_changed.emit(self._start, self._per_pixel)
 
     def _x(self, seconds: float) -> float:
         return (seconds * RATE - self._start) / self._per_pixel
