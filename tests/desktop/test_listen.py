@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 import soundfile
 from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtWidgets import QLabel, QPushButton
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
 
@@ -370,3 +371,42 @@ def test_pitches_are_seen_read_and_lead_to_their_notes(qtbot: QtBot, listening: 
     listening.deck.change(cents=50)
     with qtbot.waitSignal(pitches.read):
         qtbot.mouseMove(pitches, QPoint(there.x() + 3, there.y()))
+
+
+def test_a_doubtful_note_is_weighed_heard_and_written(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
+    """The recording has A4 where somebody wrote B flat."""
+    session = at_ferry.session
+    assert session.solo is not None
+    note = next(note for note in session.solo.notes if note.onset == 0)
+    assert str(note.pitch) == "A4"
+    times = np.arange(4 * RATE) / RATE
+    sound = 0.1 * sum(np.sin(2 * np.pi * n * 440 * times) / n for n in range(1, 9))
+    soundfile.write(tmp_path / "a.wav", np.stack([sound, sound], axis=1), RATE)
+    attach(qtbot, at_ferry, tmp_path / "a.wav", copy=False)
+    desk = at_ferry.listen
+    qtbot.waitUntil(lambda: desk._salience is not None, timeout=20000)
+    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
+    session.select(note.id, note.id)
+    session.move(1)
+    desk.pitches.note_chosen.emit(note.id)
+    qtbot.waitUntil(desk.doubt.isVisible)
+    assert desk.doubt.verdict.text().startswith("A4 ")
+    assert "certain" in desk.doubt.verdict.text()
+    buttons = {button.text(): button for button in desk.doubt.findChildren(QPushButton)}
+    words = [label.text() for label in desk.doubt.findChildren(QLabel)]
+    assert "3, chord tone" in words
+    assert "written" in words
+    buttons["A4"].click()
+    assert at_ferry.transport._preview_key == 69
+    buttons["Hear the recording"].click()
+    assert at_ferry.deck.is_playing
+    assert desk._region == pytest.approx((1.0, 1.6), abs=0.02)
+    write = next(b for b in desk.doubt.findChildren(QPushButton) if b.toolTip() == "Change the note to A4")
+    write.click()
+    assert session.solo is not None
+    assert str(session.solo.note(note.id).pitch) == "A4"
+    qtbot.waitUntil(lambda: "Change the note to A4" not in [b.toolTip() for b in desk.doubt.findChildren(QPushButton)])
+    session.undo_stack.undo()
+    assert str(session.solo.note(note.id).pitch) == "Bb4"
+    at_ferry.set_look("Stage")
+    assert desk.doubt.isVisible()

@@ -156,6 +156,11 @@ class MainWindow(QMainWindow):
         if solo is not None and current is not None:
             self.playing.preview(solo.note(current), solo)
 
+    def _hear_pitch(self, midi: int) -> None:
+        self.deck.stop()
+        if self.session.solo is not None:
+            self.transport.preview(midi, self.session.solo.instrument.name)
+
     def move_notes(self, semitones: int) -> None:
         note = self.session.move(semitones)
         if note is not None and self.session.solo is not None:
@@ -174,6 +179,7 @@ class MainWindow(QMainWindow):
         self.shelf.import_wanted.connect(self.choose_files)
         self.listen.open_wanted.connect(self.choose_recording)
         self.listen.find_wanted.connect(self.find_recording)
+        self.listen.hear_wanted.connect(self._hear_pitch)
         self.listen.shelf_wanted.connect(partial(self.show_desk, "shelf"))
         self.tape.busy.connect(self._show_busy)
         self.tape.failed.connect(self.notice.say)

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QSplitter,
 
 from gavotte.desktop.elided import ElidedLabel
 from gavotte.desktop.listening.deck import Deck
+from gavotte.desktop.listening.doubt_panel import DoubtPanel, Weighed
 from gavotte.desktop.listening.finding import Finder
 from gavotte.desktop.listening.listen_bar import ListenBar
 from gavotte.desktop.listening.pitch_view import HeardNote, PitchView
@@ -20,7 +21,9 @@ from gavotte.desktop.session import SoloSession
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
+from gavotte.desktop.work import Job, run_beside
 from gavotte.engraving.engraver import Engraver
+from gavotte.labelling.labeller import label_solo
 from gavotte.recording.beat_map import (
     Alignment,
     BeatMap,
@@ -32,8 +35,12 @@ from gavotte.recording.beat_map import (
     with_downbeat,
     without_beat,
 )
+from gavotte.recording.evidence import Candidate, weigh
 from gavotte.recording.player import RATE, Click
+from gavotte.recording.salience import Salience
 from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Note, Solo
+from gavotte.solo.edits import with_notes_moved
 
 _JUMP = 2.0
 _GROW = 0.1
@@ -41,18 +48,22 @@ _GROW = 0.1
 
 class ListenDesk(QWidget):
     """Shows the tape of the session's solo. ``open_wanted`` asks for a recording, ``find_wanted`` for a missing one,
-    ``shelf_wanted`` for a solo.
+    ``shelf_wanted`` for a solo, ``hear_wanted(midi)`` to let a pitch sound.
     """
 
     open_wanted = pyqtSignal()
     find_wanted = pyqtSignal()
     shelf_wanted = pyqtSignal()
+    hear_wanted = pyqtSignal(int)
 
     def __init__(self, session: SoloSession, tape: Tape, deck: Deck, engraver: Engraver) -> None:
         super().__init__()
         self.setObjectName("desk")
         self._session, self._tape, self._deck = session, tape, deck
         self._way: Alignment | None = None
+        self._salience: Salience | None = None
+        self._note: str | None = None
+        self._weighing: Job | None = None
         self.tapping = Tapping(tape, self)
         self.finder = Finder(tape, self)
         self.wave = WaveView()
@@ -70,11 +81,21 @@ class ListenDesk(QWidget):
         layout.addWidget(line)
         self._body = QSplitter(Qt.Orientation.Vertical)
         self._body.setChildrenCollapsible(False)
-        self._body.addWidget(self.wave)
-        self._body.addWidget(self.pitches)
+        self.doubt = DoubtPanel()
+        heard = QSplitter(Qt.Orientation.Vertical)
+        heard.setChildrenCollapsible(False)
+        heard.addWidget(self.wave)
+        heard.addWidget(self.pitches)
+        above = QWidget()
+        row = QHBoxLayout(above)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(heard, 1)
+        row.addWidget(self.doubt)
+        self._body.addWidget(above)
         self._body.addWidget(self.page)
-        self._body.setStretchFactor(2, 1)
-        self._body.setSizes([170, 180, 240])
+        self._body.setStretchFactor(1, 1)
+        self._body.setSizes([350, 240])
         layout.addWidget(self._body, 1)
         layout.addWidget(self.bar)
         self._nothing = self._no_recording()
@@ -133,7 +154,10 @@ class ListenDesk(QWidget):
         self.pitches.seek_wanted.connect(self._seek)
         self.pitches.note_chosen.connect(lambda note: self._go_to_note(note, note))
         self.pitches.read.connect(self._show_reading)
-        self.finder.seen.connect(self.pitches.show_salience)
+        self.finder.seen.connect(self._show_salience)
+        self.doubt.hear_wanted.connect(self.hear_wanted)
+        self.doubt.recording_wanted.connect(self._hear_note)
+        self.doubt.write_wanted.connect(self._write_pitch)
         self.finder.tuned.connect(lambda cents: deck.change(cents=cents))
         self.wave.seek_wanted.connect(self._seek)
         self.wave.region_wanted.connect(self.choose)
@@ -145,6 +169,7 @@ class ListenDesk(QWidget):
         """Show in a theme's colours."""
         self.wave.set_palette(palette)
         self.pitches.set_palette(palette)
+        self.doubt.set_palette(palette)
         self.page.set_palette(palette)
         self.bar.set_palette(palette)
 
@@ -164,6 +189,8 @@ class ListenDesk(QWidget):
         self._deck.load(tape.decoded.samples() if tape.decoded is not None else None)
         self.tapping.forget()
         self.finder.cancel()
+        self._salience = self._note = None
+        self.doubt.hide()
         if not ready:
             self._explain()
             self.wave.show_recording(None, None)
@@ -349,6 +376,49 @@ class ListenDesk(QWidget):
         if first is not last:
             self.choose(self._way.seconds(float(first.onset)), self._way.seconds(float(last.end)))
         self._seek(self._way.seconds(float(first.onset)))
+        self._weigh(current)
+
+    # -- the doubtful note --------------------------------------------------------------------------
+
+    def _show_salience(self, salience: Salience) -> None:
+        self._salience = salience
+        self.pitches.show_salience(salience)
+
+    def _weigh(self, note_id: str) -> None:
+        """Show what sounds where a note is written, and what each pitch would be there."""
+        solo, way, salience = self._session.solo, self._way, self._salience
+        if solo is None or way is None or salience is None:
+            return
+        self._note = note_id
+        note = solo.note(note_id)
+        start, end = way.seconds(float(note.onset)), way.seconds(float(note.end))
+        candidates = weigh(salience, start, end, note.pitch.midi, self._deck.settings.cents)
+        if self._weighing is not None:
+            self._weighing.cancel()
+
+        def work() -> list[Weighed]:
+            return [_weighed(solo, note, candidate) for candidate in candidates]
+
+        place = way.grid.place(note.onset)
+        self._weighing = run_beside(
+            work, lambda found: self.doubt.show_note(place, note.pitch.midi, found), lambda error: self.doubt.hide()
+        )
+
+    def _hear_note(self) -> None:
+        solo, way = self._session.solo, self._way
+        if solo is None or way is None or self._note is None:
+            return
+        note = solo.note(self._note)
+        self.choose(way.seconds(float(note.onset)), way.seconds(float(note.end)))
+        self.again()
+
+    def _write_pitch(self, midi: int) -> None:
+        solo = self._session.solo
+        if solo is None or self._note is None:
+            return
+        steps = midi - solo.note(self._note).pitch.midi
+        self._session.edit(translate("Gavotte", "Change the pitch"), with_notes_moved(solo, (self._note,), steps))
+        self._weigh(self._note)
 
     # -- the loop -----------------------------------------------------------------------------------
 
@@ -478,6 +548,14 @@ class ListenDesk(QWidget):
     def _edit(self, text: str, beats: BeatMap) -> None:
         self.tapping.finish()
         self._tape.edit_beats(text, beats)
+
+
+def _weighed(solo: Solo, note: Note, candidate: Candidate) -> Weighed:
+    """A candidate with the spelling and the label it would have in a note's place."""
+    steps = candidate.midi - note.pitch.midi
+    changed = with_notes_moved(solo, (note.id,), steps) if steps else solo
+    label = next((label for label in label_solo(changed) if label.note == note.id), None)
+    return Weighed(candidate, changed.note(note.id).pitch, label)
 
 
 def _clock(seconds: float) -> str:
