@@ -23,7 +23,8 @@ def settle(window: MainWindow) -> None:
     """Let the window finish what it has begun."""
     for _ in range(20):
         QApplication.processEvents()
-    while not (window.label.page.is_complete and window.vocabulary.page.is_complete):
+    pages = (window.label.page, window.vocabulary.page, window.listen.page)
+    while not all(page.is_complete for page in pages):
         QApplication.processEvents()
     for _ in range(5):
         QApplication.processEvents()
@@ -59,7 +60,7 @@ def main() -> None:
     app = make_application()
     FOLDER.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder:
-        build_demo(Path(folder) / "demo")
+        build_demo(Path(folder) / "demo", recordings=lambda title: print(f"Recording {title} …"))
         with Library(Path(folder) / "demo") as library:
             settings = QSettings(str(Path(folder) / "settings.ini"), QSettings.Format.IniFormat)
             window = MainWindow(library, settings)
@@ -76,6 +77,18 @@ def main() -> None:
             picture("shelf")
             first, second, slow, *_ = (entry.id for entry in library.solos())
             window.open_solo(first)
+            window.show_desk("listen")
+            desk = window.listen
+            while window.tape.is_loading or desk._salience is None:
+                QApplication.processEvents()
+            desk.choose(4.6, 7.9)
+            desk.wave.show_stretch(3.4, 10.0)
+            window.session.select("n17", "n17")
+            desk.pitches.note_chosen.emit("n17")
+            while not desk.doubt.isVisible():
+                QApplication.processEvents()
+            picture("listen")
+            window.show_desk("label")
             picture("label", lambda: select(window, "double-above"))
             window.open_solo(second)
             picture("select", lambda: select(window, "blue", 6))
