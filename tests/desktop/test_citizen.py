@@ -277,3 +277,11 @@ def test_a_log_that_cannot_be_written_goes_to_the_terminal(tmp_path: Path) -> No
     (tmp_path / "file").write_text("")
     start_log(tmp_path / "file" / "gavotte.log")
     assert isinstance(LOG.handlers[0], logging.StreamHandler)
+
+
+def test_escape_hides_the_message(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    for desk in ("shelf", "label"):
+        at_ferry.show_desk(desk)
+        at_ferry.notice.say("Something was said.")
+        qtbot.keyClick(at_ferry._focus_of[desk], Qt.Key.Key_Escape)
+        assert not at_ferry.notice.isVisible()

@@ -146,7 +146,7 @@ def test_dragging_makes_a_loop_that_goes_round(qtbot: QtBot, listening: MainWind
     assert listening.deck.player.passes == 2
     key(qtbot, listening, Qt.Key.Key_9)
     assert listening.listen._region == pytest.approx((4.0, 5.0), abs=0.05)
-    key(qtbot, listening, Qt.Key.Key_Escape)
+    key(qtbot, listening, Qt.Key.Key_N)
     assert listening.deck.region is None
 
 

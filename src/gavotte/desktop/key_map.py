@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QMenuBar, Q
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 
+_MOST_ROWS = 12
 Group = tuple[str, list[tuple[str, str]]]
 """A heading, and (keys, what they do) under it."""
 
@@ -184,7 +185,7 @@ def _panel(title: str, groups: list[Group]) -> QWidget:
         stack.setSpacing(16)
         stacks.append(stack)
         columns.addLayout(stack)
-    for name, rows in groups:
+    for name, rows in _parts(groups):
         shortest = heights.index(min(heights))
         heights[shortest] += len(rows) + 2
         stacks[shortest].addWidget(_group(name, rows))
@@ -195,6 +196,13 @@ def _panel(title: str, groups: list[Group]) -> QWidget:
     foot.setObjectName("quiet")
     column.addWidget(foot)
     return panel
+
+
+def _parts(groups: list[Group]) -> list[Group]:
+    """The groups with long ones in pieces, so that the columns come out even."""
+    return [
+        (name, rows[start : start + _MOST_ROWS]) for name, rows in groups for start in range(0, len(rows), _MOST_ROWS)
+    ]
 
 
 def _group(name: str, rows: list[tuple[str, str]]) -> QWidget:

@@ -8,7 +8,15 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QSettings, Qt
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QUndoGroup
+from PyQt6.QtGui import (
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QGuiApplication,
+    QKeySequence,
+    QShortcut,
+    QUndoGroup,
+)
 from PyQt6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
@@ -171,6 +179,7 @@ class MainWindow(QMainWindow):
         self._sound.setText(self.transport.sound_words or ("" if self.deck.is_heard else silent))
 
     def _connect(self) -> None:
+        QShortcut(QKeySequence(Qt.Key.Key_Escape), self).activated.connect(self.notice.hide)
         self.rail.chosen.connect(self.show_desk)
         self.shelf.solo_chosen.connect(self.open_solo)
         self.shelf.lick_chosen.connect(self.open_lick)
@@ -654,11 +663,13 @@ class MainWindow(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         self.session.save()
+        self.session.cancel()
         self._keep_work()
         self.importer.cancel()
         self.exporter.cancel()
         self._stop_library_work()
-        self.tape.cancel()
+        self.tape.close()
+        self.listen.cancel()
         self.deck.close()
         self.transport.close()
         super().closeEvent(event)

@@ -122,7 +122,7 @@ class Menus(QObject):
                 (translate("Gavotte", "Loop back by its length"), "Shift+Left", partial(desk.shift_loop, -1)),
                 (translate("Gavotte", "Loop longer"), "Alt+Right", partial(desk.grow_loop, 1)),
                 (translate("Gavotte", "Loop shorter"), "Alt+Left", partial(desk.grow_loop, -1)),
-                (translate("Gavotte", "No loop"), "Escape", desk.choose_nothing),
+                (translate("Gavotte", "No loop"), "N", desk.choose_nothing),
             ),
             (
                 (translate("Gavotte", "Pedal: again from the start"), "7", desk.again),

@@ -80,6 +80,11 @@ class SoloSession(QObject):
         self.anchor = self.current = None
         self.undo_stack.clear()
 
+    def cancel(self) -> None:
+        """Tell nothing more of what is being worked out."""
+        if self._job is not None:
+            self._job.cancel()
+
     def _relabel(self, then: Callable[[], None]) -> None:
         solo, written = self.solo, self.written
         assert solo is not None

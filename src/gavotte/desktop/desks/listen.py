@@ -187,8 +187,7 @@ class ListenDesk(QWidget):
             widget.setVisible(ready)
         self._nothing.setVisible(not ready)
         self._deck.load(tape.decoded.samples() if tape.decoded is not None else None)
-        self.tapping.forget()
-        self.finder.cancel()
+        self.cancel()
         self._salience = self._note = None
         self.doubt.hide()
         if not ready:
@@ -255,6 +254,14 @@ class ListenDesk(QWidget):
             widget.hide()
         self._nothing.show()
         self._explain()
+
+    def cancel(self) -> None:
+        """Stop everything that is being worked out."""
+        self.finder.cancel()
+        self.tapping.forget()
+        if self._weighing is not None:
+            self._weighing.cancel()
+            self._weighing = None
 
     def refresh(self) -> None:
         """Show the solo as it is now; the page is set when somebody looks at it."""

@@ -192,6 +192,9 @@ class PitchView(QWidget):
 
     def _paint_names(self, painter: QPainter) -> None:
         painter.setFont(font(SMALL - 1))
+        margin = QColor(self._palette.page)
+        margin.setAlphaF(0.85)
+        painter.fillRect(QRectF(0, 0, _MARGIN, self.height()), margin)
         room = self.height() / (self._high - self._low)
         for midi in range(int(self._low) + 1, int(self._high) + 1):
             natural = midi % 12 in (0, 2, 4, 5, 7, 9, 11)

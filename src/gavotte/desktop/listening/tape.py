@@ -11,7 +11,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
 from gavotte.desktop.translation import translate
-from gavotte.desktop.work import Steps, run_beside
+from gavotte.desktop.work import Job, Steps, run_beside
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.recordings import DECODED, copied_into, file_of
@@ -43,6 +43,7 @@ class Tape(QObject):
         self.missing: Path | None = None
         self.undo_stack = QUndoStack(self)
         self._steps: Steps | None = None
+        self._copying: Job | None = None
 
     # -- loading ------------------------------------------------------------------------------------
 
@@ -64,6 +65,12 @@ class Tape(QObject):
             else:
                 self.missing = path
         self.loaded.emit()
+
+    def close(self) -> None:
+        """Nothing more is told of what is still being done."""
+        self.cancel()
+        if self._copying is not None:
+            self._copying.cancel()
 
     def unload(self) -> None:
         """Hold nothing."""
@@ -153,14 +160,27 @@ class Tape(QObject):
             plain = replace(before, name=path.name, path=plain.path, copied=False)
         self._put(plain)
         self.undo_stack.clear()
-        if copy:
-            folder = self._library.folder
-            run_beside(lambda: copied_into(folder, plain), self._copied, lambda error: self.failed.emit(str(error)))
+        if copy and self.solo_id is not None:
+            folder, solo_id = self._library.folder, self.solo_id
+            self._copying = run_beside(
+                lambda: copied_into(folder, plain),
+                lambda copied: self._copied(solo_id, copied),
+                lambda error: self.failed.emit(str(error)),
+            )
 
-    def _copied(self, copied: Recording) -> None:
-        recording = self.recording
-        if recording is not None and recording.sha256 == copied.sha256:
-            self._put(replace(recording, path=copied.path, copied=True))
+    def _copied(self, solo_id: str, copied: Recording) -> None:
+        """Go over to the copy, whatever solo is open by now."""
+        try:
+            recording = self.recording if solo_id == self.solo_id else self._library.recording(solo_id)
+            if recording is None or recording.sha256 != copied.sha256:
+                return
+            changed = replace(recording, path=copied.path, copied=True)
+            if solo_id == self.solo_id:
+                self._put(changed)
+            else:
+                self._library.save_recording(solo_id, changed)
+        except (LibraryError, FormatError) as error:
+            self.failed.emit(str(error))
 
     def remove(self) -> None:
         """Take the recording from the solo; its file stays where it is."""

@@ -94,6 +94,7 @@ class Transport(QObject):
         self._follow = QTimer(self)
         self._follow.setInterval(_FOLLOW_MS)
         self._follow.timeout.connect(self._look)
+        self._closed = False
         self._expected: Solo | None = None
         self._ahead = QTimer(self)
         self._ahead.setSingleShot(True)
@@ -123,7 +124,7 @@ class Transport(QObject):
 
     def warm_up(self) -> None:
         """Load synthesiser and output, so that the first note comes at once."""
-        if self._output is not None:
+        if self._output is not None or self._closed:
             return
         self._output = open_output(self._engine, self)
         self._output.stopped.connect(self._lost)
@@ -182,7 +183,8 @@ class Transport(QObject):
         self.sound_changed.emit()
 
     def close(self) -> None:
-        """Stop and let the output go."""
+        """Stop and let the output go, for good."""
+        self._closed = True
         self.stop()
         self._hush.stop()
         self._ahead.stop()
