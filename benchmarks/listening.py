@@ -146,6 +146,7 @@ def ten_minutes(folder: Path) -> None:
             frames = []
             for step in range(60):
                 window.listen.wave._start += 5
+                window.listen.wave._redraw()
                 window.listen.wave._playhead = start + step * (stop - start) / 60
                 begun = time.perf_counter()
                 window.listen.wave.repaint()

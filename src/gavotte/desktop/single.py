@@ -10,6 +10,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtNetwork import QLocalServer, QLocalSocket
 
 _WAIT_MS = 2000
+_ANSWER_MS = 6000
 _MOST_BYTES = 1 << 20
 
 
@@ -25,7 +26,7 @@ def hand_over(library_folder: Path, files: list[Path]) -> bool:
         return False
     socket.write(json.dumps([str(file.resolve()) for file in files]).encode() + b"\n")
     socket.waitForBytesWritten(_WAIT_MS)
-    answered = socket.waitForReadyRead(_WAIT_MS)
+    answered = socket.waitForReadyRead(_ANSWER_MS)
     socket.disconnectFromServer()
     return answered
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from gavotte.desktop.page.lane_marks import paint_mark
@@ -54,6 +54,7 @@ class PitchView(QWidget):
         self._playhead: float | None = None
         self._words = ""
         self._cents = 0.0
+        self._picture: QPixmap | None = None
         self.setMinimumHeight(110)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMouseTracking(True)
@@ -62,17 +63,22 @@ class PitchView(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(900, 190)
 
+    def _redraw(self) -> None:
+        """Everything but the playhead is another picture now."""
+        self._picture = None
+        self.update()
+
     # -- what is shown ------------------------------------------------------------------------------
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
         self._palette = palette
-        self.update()
+        self._redraw()
 
     def show_salience(self, salience: Salience | None, words: str = "") -> None:
         """Show a recording's pitches; without them ``words`` say why not."""
         self._salience, self._words = salience, words
-        self.update()
+        self._redraw()
 
     def show_notes(self, notes: list[HeardNote]) -> None:
         """Show where written notes are heard, and the register they lie in."""
@@ -80,17 +86,17 @@ class PitchView(QWidget):
         if notes:
             low, high = min(note.midi for note in notes) - 4, max(note.midi for note in notes) + 4
             self._low, self._high = float(max(LOWEST, low)), float(min(HIGHEST, max(high, low + _LEAST)))
-        self.update()
+        self._redraw()
 
     def show_window(self, start: float, per_pixel: float) -> None:
         """Show the same stretch as the wave (frames)."""
         self._start, self._per_pixel = start, per_pixel
-        self.update()
+        self._redraw()
 
     def show_tuning(self, cents: float) -> None:
         """How far pitches are moved when it is played; the picture moves with them."""
         self._cents = cents
-        self.update()
+        self._redraw()
 
     def show_playhead(self, seconds: float | None) -> None:
         """Show where it plays."""
@@ -142,29 +148,46 @@ class PitchView(QWidget):
         share = (place - self._low) / (self._high - self._low)
         low = min(max(place - share * span, LOWEST), HIGHEST - span)
         self._low, self._high = low, low + span
-        self.update()
+        self._redraw()
         event.accept()
 
     # -- painting -----------------------------------------------------------------------------------
 
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self._picture = None
+        super().resizeEvent(event)
+
     def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self._picture is None:
+            self._picture = self._drawn()
         painter = QPainter(self)
-        painter.fillRect(self.rect(), QColor(self._palette.page))
+        painter.drawPixmap(0, 0, self._picture)
+        if self._playhead is not None and self._salience is not None:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(QPen(QColor(self._palette.accent), 2))
+            x = self._x(self._playhead)
+            painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
+
+    def _drawn(self) -> QPixmap:
+        """Everything but the playhead, which moves sixty times a second."""
+        scale = self.devicePixelRatioF()
+        picture = QPixmap(round(self.width() * scale), round(self.height() * scale))
+        picture.setDevicePixelRatio(scale)
+        picture.fill(QColor(self._palette.page))
+        painter = QPainter(picture)
         if self._salience is None:
             painter.setPen(QColor(self._palette.quiet_text))
             painter.setFont(font(SMALL))
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self._words)
-            return
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        self._paint_salience(painter, self._salience)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self._paint_names(painter)
-        for note in self._notes:
-            self._paint_note(painter, note)
-        if self._playhead is not None:
-            painter.setPen(QPen(QColor(self._palette.accent), 2))
-            x = self._x(self._playhead)
-            painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
+        else:
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            self._paint_salience(painter, self._salience)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self._paint_names(painter)
+            for note in self._notes:
+                self._paint_note(painter, note)
+        painter.end()
+        return picture
 
     def _paint_salience(self, painter: QPainter, salience: Salience) -> None:
         first = max(0, int(self._seconds(0) / FRAME_SECONDS))

@@ -74,6 +74,7 @@ class WaveView(QWidget):
         self._pressed = QPointF()
         self._dragged_beat: float | None = None
         self._whole: QPixmap | None = None
+        self._picture: QPixmap | None = None
         self.setMinimumHeight(150)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -83,13 +84,18 @@ class WaveView(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(900, 210)
 
+    def _redraw(self) -> None:
+        """Everything but the playhead is another picture now."""
+        self._picture = None
+        self.update()
+
     # -- what is shown ------------------------------------------------------------------------------
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
         self._palette = palette
         self._whole = None
-        self.update()
+        self._redraw()
 
     def show_recording(self, peaks: Peaks | None, samples: Samples | None) -> None:
         """Show a recording, all of it."""
@@ -104,35 +110,36 @@ class WaveView(QWidget):
         self._marks = marks
         if self._beat is not None and self._beat >= len(marks.beats):
             self._beat = None
-        self.update()
+        self._redraw()
 
     def show_region(self, region: tuple[float, float] | None) -> None:
         """Show the stretch that is played, in seconds."""
         self._region = region
-        self.update()
+        self._redraw()
 
     def choose_beat(self, index: int | None) -> None:
         """Show a beat as the chosen one."""
         self._beat = index
-        self.update()
+        self._redraw()
 
     def show_playhead(self, seconds: float | None, follow: bool = False) -> None:
         """Show where it plays; with ``follow`` the view turns to it like a page."""
         before = self._playhead
         self._playhead = seconds
         if seconds is None:
-            self.update()
+            self._redraw()
             return
         x = self._x(seconds)
         if follow and not 0 <= x < self.width():
             self._start = seconds * RATE - 0.05 * self.width() * self._per_pixel
             self._hold()
-            self.update()
+            self._redraw()
             return
         for place in (before, seconds):
             if place is not None:
                 self.update(round(self._x(place)) - 3, 0, 7, self.height())
-        self.update(0, 0, self.width(), _OVERVIEW)
+                strip = round(place * RATE / max(1, self._frames) * self.width())
+                self.update(strip - 3, 0, 7, _OVERVIEW)
 
     @property
     def beat(self) -> int | None:
@@ -151,7 +158,7 @@ class WaveView(QWidget):
         self._start = 0.0
         self._per_pixel = self._frames / max(1, self.width())
         self._hold()
-        self.update()
+        self._redraw()
 
     def zoom(self, factor: float, x: float | None = None) -> None:
         """Closer (above 1) or farther, with the place at ``x`` staying; by default the playhead, or the middle."""
@@ -162,7 +169,7 @@ class WaveView(QWidget):
         self._per_pixel = min(max(self._per_pixel / factor, _CLOSEST), self._frames / max(1, self.width()))
         self._start = place - x * self._per_pixel
         self._hold()
-        self.update()
+        self._redraw()
 
     def show_stretch(self, start: float, stop: float) -> None:
         """A stretch of seconds with a little room around it."""
@@ -170,7 +177,7 @@ class WaveView(QWidget):
         self._per_pixel = max(_CLOSEST, 1.2 * length / max(1, self.width()))
         self._start = start * RATE - 0.1 * length
         self._hold()
-        self.update()
+        self._redraw()
 
     @property
     def _frames(self) -> int:
@@ -188,7 +195,7 @@ class WaveView(QWidget):
         return min(max(0.0, self._start + x * self._per_pixel), self._frames) / RATE
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
-        self._whole = None
+        self._whole = self._picture = None
         self._hold()
         super().resizeEvent(event)
 
@@ -200,7 +207,7 @@ class WaveView(QWidget):
         if event.modifiers() & Qt.KeyboardModifier.ShiftModifier or turn.x():
             self._start -= (turn.x() or turn.y()) / 120 * 0.15 * self.width() * self._per_pixel
             self._hold()
-            self.update()
+            self._redraw()
         else:
             self.zoom(1.25 ** (turn.y() / 120), event.position().x())
         event.accept()
@@ -218,7 +225,7 @@ class WaveView(QWidget):
             self._grip = _Grip.BEAT
             self._beat = near
             self.beat_chosen.emit(near)
-            self.update()
+            self._redraw()
         else:
             self._grip = _Grip.REGION
 
@@ -229,11 +236,11 @@ class WaveView(QWidget):
             self._centre(place.x())
         elif self._grip is _Grip.BEAT and abs(place.x() - self._pressed.x()) > 1:
             self._dragged_beat = self._seconds(place.x())
-            self.update()
+            self._redraw()
         elif self._grip is _Grip.REGION and abs(place.x() - self._pressed.x()) > _DRAG:
             ends = sorted((self._seconds(self._pressed.x()), self._seconds(place.x())))
             self._region = (ends[0], ends[1])
-            self.update()
+            self._redraw()
         elif self._grip is _Grip.NOTHING:
             over = self._beat_at(place) is not None
             self.setCursor(Qt.CursorShape.SizeHorCursor if over else Qt.CursorShape.ArrowCursor)
@@ -253,7 +260,7 @@ class WaveView(QWidget):
     def _centre(self, x: float) -> None:
         self._start = x / max(1, self.width()) * self._frames - self.width() * self._per_pixel / 2
         self._hold()
-        self.update()
+        self._redraw()
 
     def _beat_at(self, place: QPointF) -> int | None:
         if place.y() < self.height() - _BEATS:
@@ -265,10 +272,28 @@ class WaveView(QWidget):
     # -- painting -----------------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self._picture is None:
+            self._picture = self._drawn()
         painter = QPainter(self)
-        painter.fillRect(self.rect(), QColor(self._palette.page))
-        if self._peaks is None or self._samples is None:
+        painter.drawPixmap(0, 0, self._picture)
+        if self._playhead is None or self._peaks is None:
             return
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(QColor(self._palette.accent), 2))
+        x = self._x(self._playhead)
+        painter.drawLine(QPointF(x, _OVERVIEW + _GAP), QPointF(x, self.height()))
+        place = self._playhead * RATE / max(1, self._frames) * self.width()
+        painter.fillRect(QRectF(place - 1, 0, 2, _OVERVIEW), QColor(self._palette.accent))
+
+    def _drawn(self) -> QPixmap:
+        """Everything but the playhead, which moves sixty times a second."""
+        scale = self.devicePixelRatioF()
+        picture = QPixmap(round(self.width() * scale), round(self.height() * scale))
+        picture.setDevicePixelRatio(scale)
+        picture.fill(QColor(self._palette.page))
+        if self._peaks is None or self._samples is None:
+            return picture
+        painter = QPainter(picture)
         self._paint_overview(painter)
         area = QRectF(0, _OVERVIEW + _GAP, self.width(), self.height() - _OVERVIEW - _GAP)
         self._paint_region(painter, area)
@@ -277,10 +302,8 @@ class WaveView(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self._paint_wave(painter, wave, self._start, self._per_pixel)
         self._paint_beats(painter, area)
-        if self._playhead is not None:
-            painter.setPen(QPen(QColor(self._palette.accent), 2))
-            x = self._x(self._playhead)
-            painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
+        painter.end()
+        return picture
 
     def _paint_wave(self, painter: QPainter, area: QRectF, start: float, per_pixel: float) -> None:
         assert self._peaks is not None
@@ -310,8 +333,6 @@ class WaveView(QWidget):
         shade = QColor(self._palette.accent)
         shade.setAlphaF(0.18)
         painter.fillRect(QRectF(left, 0, width, _OVERVIEW), shade)
-        if self._playhead is not None:
-            painter.fillRect(QRectF(self._playhead * RATE * share - 1, 0, 2, _OVERVIEW), QColor(self._palette.accent))
         painter.setPen(QColor(self._palette.rule))
         painter.drawLine(0, _OVERVIEW, self.width(), _OVERVIEW)
 
