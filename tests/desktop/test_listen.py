@@ -305,9 +305,32 @@ def test_the_recording_can_be_taken_away_and_another_solo_has_its_own(qtbot: QtB
     listening.open_solo(first)
     listening.show_desk("listen")
     qtbot.waitUntil(lambda: listening.listen.has_recording)
+    before = listening.tape.recording
     listening.tape.remove()
     assert not listening.listen.has_recording
     assert listening._library.recording(first) is None
+    qtbot.keyClick(listening, Qt.Key.Key_Z, CTRL)
+    qtbot.waitUntil(lambda: listening.listen.has_recording)
+    assert listening.tape.recording == before == listening._library.recording(first)
+
+
+def test_another_recording_takes_its_place_and_the_first_comes_back_with_its_beats(
+    qtbot: QtBot, listening: MainWindow, tmp_path: Path
+) -> None:
+    tape = listening.tape
+    tape.edit_beats("Test", BeatMap((1.0, 1.5, 2.0)))
+    first = tape.recording
+    attach(qtbot, listening, write_recording(tmp_path / "take two.wav", 9.0), copy=False)
+    qtbot.waitUntil(lambda: tape.recording is not None and tape.recording.name == "take two.wav")
+    assert tape.beats == BeatMap()
+    qtbot.keyClick(listening, Qt.Key.Key_Z, CTRL)
+    qtbot.waitUntil(lambda: listening.listen.has_recording)
+    assert tape.recording == first
+    qtbot.keyClick(listening, Qt.Key.Key_Z, CTRL | Qt.KeyboardModifier.ShiftModifier)
+    qtbot.waitUntil(lambda: listening.listen.has_recording)
+    assert tape.recording is not None
+    assert tape.recording.name == "take two.wav"
+    assert listening._library.recording(listening.session.solo_id or "") == tape.recording
 
 
 def test_a_card_that_goes_is_told_and_playing_goes_on(listening: MainWindow) -> None:

@@ -76,8 +76,10 @@ def decode(path: Path, folder: Path) -> Generator[float, None, Decoded]:
             raise RecordingError("There is no sound in the file; it may be cut off.")
         os.replace(draft, kept)
     except soundfile.LibsndfileError as error:
+        # Of a damaged MP3 the decoder says that there is no file.
+        why = "" if "does not exist" in error.error_string else f" ({error.error_string.rstrip('.')})"
         raise RecordingError(
-            f"The file can't be decoded ({error.error_string.rstrip('.')}). It may be damaged, or of another kind than "
+            f"The file can't be decoded{why}. It may be damaged, or of another kind than "
             "its name says; Gavotte reads WAV, FLAC, OGG, Opus, MP3 and AIFF."
         ) from error
     finally:

@@ -74,9 +74,13 @@ class Tape(QObject):
 
     def unload(self) -> None:
         """Hold nothing."""
-        self.cancel()
-        self.solo_id = self.recording = self.decoded = self.peaks = self.missing = None
+        self._put_down()
+        self.solo_id = None
         self.undo_stack.clear()
+
+    def _put_down(self) -> None:
+        self.cancel()
+        self.recording = self.decoded = self.peaks = self.missing = None
 
     def take(self, path: Path, copy: bool) -> None:
         """Give the open solo a recording."""
@@ -159,7 +163,11 @@ class Tape(QObject):
         if before is not None and before.sha256 == decoded.sha256:
             plain = replace(before, name=path.name, path=plain.path, copied=False)
         self._put(plain)
-        self.undo_stack.clear()
+        if before is not None and before.sha256 != plain.sha256:
+            # The beats of the one before are somebody's work: they come back with it.
+            self.undo_stack.push(_Exchange(self, translate("Gavotte", "Use another recording"), before, plain))
+        elif before is None:
+            self.undo_stack.clear()
         if copy and self.solo_id is not None:
             folder, solo_id = self._library.folder, self.solo_id
             self._copying = run_beside(
@@ -183,17 +191,29 @@ class Tape(QObject):
             self.failed.emit(str(error))
 
     def remove(self) -> None:
-        """Take the recording from the solo; its file stays where it is."""
+        """Take the recording from the solo, as an undoable step; its file stays where it is."""
+        before = self.recording
+        if before is not None:
+            self.undo_stack.push(_Exchange(self, translate("Gavotte", "Take the recording away"), before, None))
+
+    def exchange(self, recording: Recording | None) -> None:
+        """Go over to another recording of the solo, or to none (for undo steps)."""
         solo_id = self.solo_id
-        if solo_id is None:
+        if solo_id is None or recording == self.recording:
             return
-        try:
-            self._library.remove_recording(solo_id)
-        except LibraryError as error:
-            self.failed.emit(str(error))
-            return
-        self.unload()
-        self.solo_id = solo_id
+        self._put_down()
+        if recording is None:
+            try:
+                self._library.remove_recording(solo_id)
+            except LibraryError as error:
+                self.failed.emit(str(error))
+        else:
+            self._put(recording)
+            path = file_of(self._library.folder, recording)
+            if path.is_file():
+                self._decode(path, self._compare)
+            else:
+                self.missing = path
         self.loaded.emit()
 
     # -- edits --------------------------------------------------------------------------------------
@@ -248,6 +268,20 @@ class _Step(QUndoCommand):
 
     def undo(self) -> None:
         self._tape.put_beats(self._before)
+
+
+class _Exchange(QUndoCommand):
+    """One recording for another, or for none, with all that is known of each."""
+
+    def __init__(self, tape: Tape, text: str, before: Recording | None, after: Recording | None) -> None:
+        super().__init__(text)
+        self._tape, self._before, self._after = tape, before, after
+
+    def redo(self) -> None:
+        self._tape.exchange(self._after)
+
+    def undo(self) -> None:
+        self._tape.exchange(self._before)
 
 
 def _scaled(steps: Generator[float, None, Any], low: float, high: float) -> Generator[float, None, Any]:
