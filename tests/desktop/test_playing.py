@@ -131,7 +131,7 @@ def test_licks_play_too_and_leaving_the_desk_stops_them(qtbot: QtBot, window: Ma
     window.open_lick(window.vocabulary.licks.current_id() or "")
     qtbot.keyClick(window.vocabulary.licks, Qt.Key.Key_Space)
     qtbot.waitUntil(lambda: window.transport.is_playing)
-    assert window.vocabulary.page.playhead_x is not None
+    qtbot.waitUntil(lambda: window.vocabulary.page.playhead_x is not None)
     window.show_desk("shelf")
     assert not window.transport.is_playing
     assert not window.transport_bar.isVisible()

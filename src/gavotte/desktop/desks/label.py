@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from gavotte.desktop.elided import ElidedLabel
+from gavotte.desktop.header import Header, rule
 from gavotte.desktop.note_card import NoteCard
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_selection
@@ -36,10 +36,7 @@ class LabelDesk(QWidget):
         layout.setSpacing(0)
         self._head = self._header()
         layout.addWidget(self._head)
-        line = QFrame()
-        line.setObjectName("line")
-        line.setFixedHeight(1)
-        layout.addWidget(line)
+        layout.addWidget(rule())
         self._body = QWidget()
         row = QHBoxLayout(self._body)
         row.setContentsMargins(0, 0, 0, 0)
@@ -52,25 +49,14 @@ class LabelDesk(QWidget):
         self._connect()
         self._show_solo()
 
-    def _header(self) -> QWidget:
-        box = QWidget()
-        box.setObjectName("chrome")
-        row = QHBoxLayout(box)
-        row.setContentsMargins(20, 10, 16, 10)
-        row.setSpacing(12)
-        self.title = QLabel()
-        self.title.setObjectName("title")
-        self.about = ElidedLabel()
-        self.about.setObjectName("quietBody")
+    def _header(self) -> Header:
         self.doubts = QPushButton()
         self.keep = QPushButton(translate("Gavotte", "Keep as lick…"))
         self.keep.setObjectName("primary")
         self.keep.setToolTip(translate("Gavotte", "Keep the selected notes as a lick (K)"))
-        row.addWidget(self.title)
-        row.addWidget(self.about, 1)
-        row.addWidget(self.doubts)
-        row.addWidget(self.keep)
-        return box
+        head = Header(self.doubts, self.keep)
+        self.title, self.about = head.title, head.about
+        return head
 
     def _no_solo(self) -> QWidget:
         box = QWidget()

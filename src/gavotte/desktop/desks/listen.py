@@ -5,9 +5,9 @@ from __future__ import annotations
 from fractions import Fraction
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
 
-from gavotte.desktop.elided import ElidedLabel
+from gavotte.desktop.header import Header, rule
 from gavotte.desktop.listening.deck import Deck
 from gavotte.desktop.listening.doubt_panel import DoubtPanel, Weighed
 from gavotte.desktop.listening.finding import Finder
@@ -75,10 +75,7 @@ class ListenDesk(QWidget):
         layout.setSpacing(0)
         self._head = self._header()
         layout.addWidget(self._head)
-        line = QFrame()
-        line.setObjectName("line")
-        line.setFixedHeight(1)
-        layout.addWidget(line)
+        layout.addWidget(rule())
         self._body = QSplitter(Qt.Orientation.Vertical)
         self._body.setChildrenCollapsible(False)
         self.doubt = DoubtPanel()
@@ -103,22 +100,12 @@ class ListenDesk(QWidget):
         self._connect()
         self._show_tape()
 
-    def _header(self) -> QWidget:
-        box = QWidget()
-        box.setObjectName("chrome")
-        row = QHBoxLayout(box)
-        row.setContentsMargins(20, 10, 16, 10)
-        row.setSpacing(12)
-        self.title = QLabel()
-        self.title.setObjectName("title")
-        self.about = ElidedLabel()
-        self.about.setObjectName("quietBody")
+    def _header(self) -> Header:
         self.another = QPushButton(translate("Gavotte", "Another recording…"))
         self.another.setToolTip(translate("Gavotte", "Use another file as this solo's recording"))
-        row.addWidget(self.title)
-        row.addWidget(self.about, 1)
-        row.addWidget(self.another)
-        return box
+        head = Header(self.another)
+        self.title, self.about = head.title, head.about
+        return head
 
     def _no_recording(self) -> QWidget:
         box = QWidget()

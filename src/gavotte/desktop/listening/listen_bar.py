@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QSize, Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSlider, QToolButton, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
 
 from gavotte.desktop.choice import Choice
+from gavotte.desktop.header import tool_button
 from gavotte.desktop.listening.deck import PASSES, Deck
 from gavotte.desktop.number import Number
 from gavotte.desktop.theme.icons import icon
@@ -49,8 +50,10 @@ class ListenBar(QWidget):
         self._show_settings()
 
     def _fields(self) -> None:
-        self.play = _tool(translate("Gavotte", "Play or stop (Space)"), translate("Gavotte", "Play"))
-        self.loop = _tool(translate("Gavotte", "Round and round the chosen stretch (L)"), translate("Gavotte", "Loop"))
+        self.play = tool_button(translate("Gavotte", "Play or stop (Space)"), translate("Gavotte", "Play"))
+        self.loop = tool_button(
+            translate("Gavotte", "Round and round the chosen stretch (L)"), translate("Gavotte", "Loop")
+        )
         self.loop.setCheckable(True)
         self.speed = QSlider(Qt.Orientation.Horizontal)
         self.speed.setRange(round(100 * SLOWEST), round(100 * FASTEST))
@@ -175,15 +178,6 @@ class ListenBar(QWidget):
         for widget in shown:
             widget.blockSignals(False)
         self.speed_words.setText(f"{round(100 * settings.speed)} %")
-
-
-def _tool(tip: str, name: str) -> QToolButton:
-    button = QToolButton()
-    button.setObjectName("transportButton")
-    button.setToolTip(tip)
-    button.setAccessibleName(name)
-    button.setIconSize(QSize(22, 22))
-    return button
 
 
 def _button(words: str, checkable: bool) -> QPushButton:

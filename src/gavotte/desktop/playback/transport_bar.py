@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from PyQt6.QtCore import QPoint, QSize, Qt, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QSlider, QToolButton, QWidget
+from PyQt6.QtCore import QPoint, Qt, pyqtSignal
+from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QSlider, QWidget
 
 from gavotte.desktop.choice import Choice
+from gavotte.desktop.header import tool_button
 from gavotte.desktop.playback.transport import VOICE_WORDS, Transport
 from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.palette import DAY, Palette
@@ -37,11 +38,11 @@ class TransportBar(QWidget):
         self._transport = transport
         self._palette: Palette = DAY
         self._solo: Solo | None = None
-        self.play = _tool(
+        self.play = tool_button(
             translate("Gavotte", "Play from the selected note, or just the selected notes (Space)"),
             translate("Gavotte", "Play"),
         )
-        self.loop = _tool(
+        self.loop = tool_button(
             translate("Gavotte", "Play the selected notes, or everything, round and round (L)"),
             translate("Gavotte", "Loop"),
             True,
@@ -173,13 +174,3 @@ class _Levels(QFrame):
             grid.addWidget(QLabel(said(word)), row, 0)
             grid.addWidget(slider, row, 1)
             self.sliders[voice] = slider
-
-
-def _tool(tip: str, name: str, checkable: bool = False) -> QToolButton:
-    button = QToolButton()
-    button.setObjectName("transportButton")
-    button.setToolTip(tip)
-    button.setAccessibleName(name)
-    button.setCheckable(checkable)
-    button.setIconSize(QSize(22, 22))
-    return button
