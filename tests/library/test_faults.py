@@ -25,6 +25,7 @@ from gavotte.formats.musicxml import open_score
 from gavotte.library import backups, schema, store
 from gavotte.library.archive import Contents, add_contents, extract_sounds, read_archive, write_archive
 from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
+from gavotte.library.recordings import DECODED, clear_decoded
 from gavotte.library.store import DATABASE, Library
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.recording import Recording
@@ -339,6 +340,16 @@ def test_recordings_go_out_and_come_in_with_their_files(tmp_path: Path) -> None:
         found = {entry.title: library.recording(entry.id) for entry in library.solos()}
     assert found == {ferry().title: TAKE, "Far": elsewhere}
     assert (tmp_path / "two" / "recordings" / "take.wav").read_bytes() == b"sound" * 1000
+
+
+def test_what_was_decoded_goes_with_its_recording(tmp_path: Path) -> None:
+    (tmp_path / DECODED).mkdir()
+    for name in (TAKE.sha256, "1" * 64):
+        (tmp_path / DECODED / f"{name}.pcm").write_bytes(b"sound")
+    with Library(tmp_path) as library:
+        library.save_recording(library.add_solo(ferry()), TAKE)
+        clear_decoded(tmp_path, library.recordings())
+    assert [file.stem for file in (tmp_path / DECODED).iterdir()] == [TAKE.sha256]
 
 
 def test_a_solo_that_is_cleared_takes_its_recording_along(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

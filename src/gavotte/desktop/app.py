@@ -19,8 +19,10 @@ from gavotte.desktop.theme.type import BODY, font, load_fonts
 from gavotte.desktop.translation import install_translations, translate
 from gavotte.desktop.words import counted
 from gavotte.desktop.work import wait_for_workers
+from gavotte.formats.errors import FormatError
 from gavotte.library.backups import Backup, list_backups, put_in_place
 from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
+from gavotte.library.recordings import clear_decoded
 from gavotte.library.store import DATABASE, Library
 
 DESKTOP_ID = "org.gavotte.Gavotte"
@@ -79,6 +81,9 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         status = app.exec()
         doorman.close()
         window.session.save()
+        # What can't be cleared now is cleared the next time.
+        with suppress(OSError, LibraryError, FormatError):
+            clear_decoded(library.folder, library.recordings())
     if not wait_for_workers():
         # Everything is saved and closed; a reader that is still at it must not keep the process.
         os._exit(status)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import shutil
+from collections.abc import Iterable
 from dataclasses import replace
 from pathlib import Path
 
@@ -40,3 +41,11 @@ def copied_into(library_folder: Path, recording: Recording) -> Recording:
             "room, or leave the recording where it is."
         ) from error
     return replace(recording, path=str(relative), copied=True)
+
+
+def clear_decoded(library_folder: Path, recordings: Iterable[Recording]) -> None:
+    """Delete what was decoded from recordings that no solo has any more. Raises OSError."""
+    wanted = {recording.sha256 for recording in recordings}
+    for file in (library_folder / DECODED).glob("*.pcm"):
+        if file.stem not in wanted:
+            file.unlink(missing_ok=True)

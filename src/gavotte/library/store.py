@@ -290,6 +290,10 @@ class Library:
         rows = self._rows("SELECT document FROM recordings WHERE solo_id=?", (solo_id,))
         return RECORDING_DOCUMENT.read(rows[0][0]) if rows else None
 
+    def recordings(self) -> list[Recording]:
+        """The recordings of all solos. Raises LibraryError, or FormatError for a damaged document."""
+        return [RECORDING_DOCUMENT.read(row[0]) for row in self._rows("SELECT document FROM recordings")]
+
     def save_recording(self, solo_id: str, recording: Recording) -> None:
         """Give a solo a recording, or write anew what is known of it."""
         with self._writing() as db:
