@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import random
 from dataclasses import replace
 from pathlib import Path
@@ -44,13 +45,14 @@ def record(solo: Solo, library_folder: Path, seed: int) -> Recording:
     path.parent.mkdir(parents=True, exist_ok=True)
     soundfile.write(path, sound, RATE, format="FLAC", subtype="PCM_16")
     offset = _LEAD_IN - performance.start
-    return Recording(name, f"{FOLDER}/{name}", True, _hash(path), len(sound), _beats(timeline, offset))
-
-
-def _hash(path: Path) -> str:
-    import hashlib
-
-    return hashlib.sha256(path.read_bytes()).hexdigest()
+    return Recording(
+        name,
+        f"{FOLDER}/{name}",
+        True,
+        hashlib.sha256(path.read_bytes()).hexdigest(),
+        len(sound),
+        _beats(timeline, offset),
+    )
 
 
 def _by_people(performance: Performance, chance: random.Random) -> Performance:

@@ -13,6 +13,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from gavotte.recording.frames import framed
 from gavotte.recording.player import RATE, Samples
 
 HOP = 512
@@ -27,23 +28,16 @@ _USUAL_TEMPO, _TEMPO_OCTAVES = 130.0, 0.9
 
 def onset_envelope(samples: Samples) -> Generator[float, None, NDArray[np.float64]]:
     """Go through a recording, yielding the share that is done; returns how much starts in each frame (HOP apart)."""
-    frames = max(1, len(samples) // HOP)
     hertz = np.fft.rfftfreq(_WINDOW, 1 / RATE)
     width = RATE / _WINDOW
     bands = np.stack([(hertz >= low) & (hertz < max(high, low + 1.1 * width)) for low, high in _pairs(_BANDS)], axis=1)
     weights = bands.astype(np.float32)
     window = np.hanning(_WINDOW).astype(np.float32)
     parts = []
-    for first in range(0, frames, _CHUNK):
-        last = min(frames, first + _CHUNK)
-        start = first * HOP - _WINDOW // 2
-        stop = (last - 1) * HOP + _WINDOW // 2
-        block = np.asarray(samples[max(0, start) : max(1, stop)]).astype(np.float32).mean(axis=1) / 32768
-        block = np.pad(block, (max(0, -start), max(0, stop - start - len(block) - max(0, -start))))
-        view = np.lib.stride_tricks.sliding_window_view(block, _WINDOW)[::HOP][: last - first]
+    for share, view in framed(samples, HOP, _WINDOW, _CHUNK):
         power = (np.abs(np.fft.rfft(view * window, axis=1)) @ weights) ** 2
         parts.append(10 * np.log10(np.maximum(power, 1e-8)))
-        yield last / frames
+        yield share
     loudness = np.concatenate(parts)
     loudness = np.maximum(loudness, loudness.max() - 80)
     rise = np.maximum(0, np.diff(loudness, axis=0, prepend=loudness[:1])).mean(axis=1)

@@ -88,6 +88,11 @@ class RecordingPlayer:
         return self._playing
 
     @property
+    def frames(self) -> int:
+        """How long the recording is."""
+        return len(self._samples)
+
+    @property
     def position(self) -> float:
         """The frame that is heard next."""
         return self._position

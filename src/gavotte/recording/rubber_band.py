@@ -16,8 +16,10 @@ from numpy.typing import NDArray
 from gavotte.recording.errors import RecordingError
 
 _REAL_TIME, _NO_THREADS, _FINER = 0x00000001, 0x00010000, 0x20000000
-_TRANSIENTS_CRISP, _PITCH_HIGH_CONSISTENCY = 0x00000000, 0x04000000
-_FINER_SINCE = 3
+_PITCH_HIGH_CONSISTENCY = 0x04000000
+_OPTIONAL = ("get_preferred_start_pad", "get_start_delay")
+"""What libraries before version 3 don't have."""
+
 _CHANNELS = 2
 _Floats = ctypes.POINTER(ctypes.c_float)
 
@@ -43,13 +45,10 @@ def _library() -> Any:
         ("set_max_process_size", None, [handle, ctypes.c_uint]),
         ("process", None, [handle, floats, ctypes.c_uint, ctypes.c_int]),
         ("retrieve", ctypes.c_uint, [handle, floats, ctypes.c_uint]),
-        ("get_engine_version", ctypes.c_int, [handle]),
     ):
         entry = getattr(library, f"rubberband_{function}", None)
         if entry is None:
-            if function == "get_engine_version":
-                continue
-            if function in ("get_preferred_start_pad", "get_start_delay"):
+            if function in _OPTIONAL:
                 continue
             raise RecordingError("The installed Rubber Band library is too old; version 2 or newer is needed.")
         entry.restype, entry.argtypes = result, arguments

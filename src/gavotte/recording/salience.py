@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from gavotte.recording.frames import framed
 from gavotte.recording.player import RATE, Samples
 
 LOWEST, HIGHEST = 36, 96
@@ -68,23 +69,17 @@ class Salience:
 
 def find_salience(samples: Samples) -> Generator[float, None, Salience]:
     """Go through a recording, yielding the share that is done; returns its salience."""
-    frames = max(1, len(samples) // HOP)
     window = np.hanning(_WINDOW).astype(np.float32)
     on, between, odd = _partial_weights()
     parts = []
-    for first in range(0, frames, _CHUNK):
-        last = min(frames, first + _CHUNK)
-        start, stop = first * HOP - _WINDOW // 2, (last - 1) * HOP + _WINDOW // 2
-        block = np.asarray(samples[max(0, start) : max(1, stop)]).astype(np.float32).mean(axis=1) / 32768
-        block = np.pad(block, (max(0, -start), max(0, stop - start - len(block) - max(0, -start))))
-        view = np.lib.stride_tricks.sliding_window_view(block, _WINDOW)[::HOP][: last - first]
+    for share, view in framed(samples, HOP, _WINDOW, _CHUNK):
         spectrum = np.sqrt(np.abs(np.fft.rfft(view * window, _PADDED, axis=1)).astype(np.float32))
         gathered = np.minimum(spectrum @ on, _ODD_LIMIT * (spectrum @ odd))
         parts.append(np.maximum(0, gathered - _AGAINST * (spectrum @ between)).astype(np.float32))
-        yield 0.95 * last / frames
+        yield 0.95 * share
     strength = np.concatenate(parts)
     strength = np.maximum(0, strength - np.median(strength, axis=1, keepdims=True))
-    bright = float(np.percentile(strength[:: max(1, frames // 4000)], _BRIGHT)) or 1.0
+    bright = float(np.percentile(strength[:: max(1, len(strength) // 4000)], _BRIGHT)) or 1.0
     values = np.clip(250 * strength / bright, 0, 255).astype(np.uint8)
     yield 1.0
     return Salience(values)

@@ -232,9 +232,10 @@ class ListenDesk(QWidget):
             if session.solo is None:
                 self._show_nothing()
             return
+        # Edits at another desk cost nothing here: coming back shows everything anew.
         if self.isVisible():
             self.page.show_solo(session.shown, session.labels)
-        self._show_beats()
+            self._show_beats()
 
     def _show_nothing(self) -> None:
         for widget in (self._head, self._body, self.bar):

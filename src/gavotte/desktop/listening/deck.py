@@ -52,7 +52,6 @@ class Deck(QObject):
         self._clicks: list[Click] = []
         self._output: Output | None = None
         self._is_playing = False
-        self._passes = 0
         self._follow = QTimer(self)
         self._follow.setInterval(_FOLLOW_MS)
         self._follow.timeout.connect(self._look)
@@ -145,7 +144,7 @@ class Deck(QObject):
     def _put_region(self) -> None:
         if self.player is None:
             return
-        start, stop = self.region or (0, len(self.player._samples))
+        start, stop = self.region or (0, self.player.frames)
         loop = self.settings.loop and self.region is not None
         self._guard(lambda player: player.set_region(start, stop, loop))
 
@@ -172,11 +171,10 @@ class Deck(QObject):
             self.sound_changed.emit()
         self._put_region()
         inside = self.region is None or self.region[0] <= frame < self.region[1]
-        at_end = frame >= len(player._samples) - RATE // 20
+        at_end = frame >= player.frames - RATE // 20
         start = self.region[0] if self.region is not None and not inside else 0 if at_end else frame
         if not self._guard(lambda player: player.play(start)):
             return
-        self._passes = 0
         self._output.start()
         self._is_playing = True
         self._follow.start()

@@ -95,8 +95,10 @@ class PitchView(QWidget):
 
     def show_tuning(self, cents: float) -> None:
         """How far pitches are moved when it is played; the picture moves with them."""
-        self._cents = cents
-        self._redraw()
+        # Every change of a setting comes by here; few are of the tuning.
+        if cents != self._cents:
+            self._cents = cents
+            self._redraw()
 
     def show_playhead(self, seconds: float | None) -> None:
         """Show where it plays."""

@@ -59,12 +59,16 @@ class Tape(QObject):
             except (LibraryError, FormatError) as error:
                 self.failed.emit(str(error))
         if self.recording is not None:
-            path = file_of(self._library.folder, self.recording)
-            if path.is_file():
-                self._decode(path, self._compare)
-            else:
-                self.missing = path
+            self._open_file(self.recording)
         self.loaded.emit()
+
+    def _open_file(self, recording: Recording) -> None:
+        """Decode a recording's file, or see that it is missing."""
+        path = file_of(self._library.folder, recording)
+        if path.is_file():
+            self._decode(path, self._compare)
+        else:
+            self.missing = path
 
     def close(self) -> None:
         """Nothing more is told of what is still being done."""
@@ -209,11 +213,7 @@ class Tape(QObject):
                 self.failed.emit(str(error))
         else:
             self._put(recording)
-            path = file_of(self._library.folder, recording)
-            if path.is_file():
-                self._decode(path, self._compare)
-            else:
-                self.missing = path
+            self._open_file(recording)
         self.loaded.emit()
 
     # -- edits --------------------------------------------------------------------------------------
@@ -286,12 +286,13 @@ class _Exchange(QUndoCommand):
 
 def _scaled(steps: Generator[float, None, Any], low: float, high: float) -> Generator[float, None, Any]:
     """Steps whose share runs from ``low`` to ``high``; returns what they return."""
-    while True:
-        try:
-            share = next(steps)
-        except StopIteration as end:
-            return end.value
-        except GeneratorExit:
-            steps.close()
-            raise
-        yield low + (high - low) * share
+    try:
+        while True:
+            try:
+                share = next(steps)
+            except StopIteration as end:
+                return end.value
+            yield low + (high - low) * share
+    finally:
+        # Given up on the way, they clean up after themselves at once.
+        steps.close()

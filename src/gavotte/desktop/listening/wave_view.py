@@ -146,11 +146,6 @@ class WaveView(QWidget):
         """The chosen beat."""
         return self._beat
 
-    @property
-    def window_seconds(self) -> tuple[float, float]:
-        """The stretch that is in view."""
-        return self._seconds(0), self._seconds(self.width())
-
     # -- zoom ---------------------------------------------------------------------------------------
 
     def show_all(self) -> None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Generator, Sequence
 from dataclasses import dataclass, field
 
-from PyQt6.QtCore import QPointF, QRectF, QSizeF, Qt
+from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPagedPaintDevice, QPageLayout, QPainter
 from PyQt6.QtWidgets import QGraphicsScene
 
@@ -22,7 +22,6 @@ from gavotte.engraving.engraver import Engraver, LineFormat, line_breaks
 from gavotte.engraving.mei import staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.notation.written import Notation
-from gavotte.theory.chord_symbol import shown_degree
 
 _BETWEEN_LINES = 1.6 * SP
 _TITLE_MM, _SUBTITLE_MM, _FOOT_MM, _REASON_MM = 7.4, 3.4, 2.7, 2.6
@@ -54,11 +53,6 @@ class SheetPages:
         self._reason_font = self._font(_REASON_MM)
         self._y = 0.0
 
-    @property
-    def size(self) -> QSizeF:
-        """The printable part of a page."""
-        return QSizeF(self.width, self.height)
-
     def _mm(self, millimetres: float) -> float:
         return millimetres / self._unit
 
@@ -72,8 +66,7 @@ class SheetPages:
         sheet, setup = self.sheet, self.setup
         notation = Notation(sheet.solo)
         yield 0.0
-        shown = sheet.labels if setup.degrees else {}
-        degrees = {note: shown_degree(label.degree) for note, label in shown.items()}
+        degrees = setup.degrees_of(sheet.labels)
         shape = LineFormat(self.width, setup.bars)
         breaks = line_breaks(notation, setup.bars)
         staff = staff_for(sheet.solo)

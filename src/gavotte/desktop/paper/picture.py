@@ -20,7 +20,6 @@ from gavotte.engraving.engraver import LINE_WIDTH, Engraver, LineFormat, line_br
 from gavotte.engraving.mei import staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.notation.written import Notation
-from gavotte.theory.chord_symbol import shown_degree
 
 _DOTS_PER_MM = 300 / 25.4
 _MOST_PIXELS = 60_000_000
@@ -37,8 +36,7 @@ def picture_steps(
     """
     notation = Notation(sheet.solo)
     yield 0.0
-    shown = sheet.labels if setup.degrees else {}
-    degrees = {note: shown_degree(label.degree) for note, label in shown.items()}
+    degrees = setup.degrees_of(sheet.labels)
     lines = _chosen_lines(sheet, notation, setup.bars)
     shape = LineFormat(_width(notation, lines, setup.bars), setup.bars)
     parts = setup.line_parts(sheet.numbered)
