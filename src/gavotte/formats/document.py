@@ -75,4 +75,4 @@ def with_version(version: int) -> Migration:
     return lambda raw: {**raw, "version": version}
 
 
-SOLO_DOCUMENT = DocumentKind("gavotte-solo", 2, "solo", Solo, {1: with_version(2)})
+SOLO_DOCUMENT = DocumentKind("gavotte-solo", 3, "solo", Solo, {1: with_version(2), 2: with_version(3)})

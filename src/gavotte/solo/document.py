@@ -49,6 +49,13 @@ class Function(StrEnum):
     OUTSIDE = "outside"
 
 
+class Pick(StrEnum):
+    """Which way the pick strikes the string."""
+
+    DOWN = "down"
+    UP = "up"
+
+
 @dataclass(frozen=True, slots=True)
 class Mark:
     """One articulation of a note; ``semitones`` is how far a bend goes (2 is a whole tone, 1/2 a quarter tone)."""
@@ -67,7 +74,10 @@ class Tuplet:
 
 @dataclass(frozen=True, slots=True)
 class Note:
-    """One sounding note. A grace note has length 0; ``uncertain`` is the transcriber's own doubt."""
+    """One sounding note. A grace note has length 0; ``uncertain`` is the transcriber's own doubt.
+
+    ``string`` counts from the highest (1), 0 where none is given; ``finger`` is written as players do ("1", "T").
+    """
 
     id: str
     onset: Fraction
@@ -78,6 +88,9 @@ class Note:
     grace: bool = False
     marks: tuple[Mark, ...] = ()
     uncertain: bool = False
+    finger: str = ""
+    string: int = 0
+    pick: Pick | None = None
 
     @property
     def end(self) -> Fraction:
@@ -148,6 +161,14 @@ class Section:
 
 
 @dataclass(frozen=True, slots=True)
+class Text:
+    """A few words over the staff at ``onset``."""
+
+    onset: Fraction
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
 class Phrase:
     """A phrase, by its first and last note."""
 
@@ -195,7 +216,8 @@ class Solo:
     """A transcribed solo. See the module's conventions.
 
     ``tempo`` counts quarter notes a minute. ``swing`` is how many times as long the first of two eighths is as the
-    second (1 is even, 2 a triplet's feel); None leaves it to the style.
+    second (1 is even, 2 a triplet's feel); None leaves it to the style. ``form_end`` is where the written form ends,
+    even if nothing sounds or changes there; ``chorus`` is the length of one chorus, 0 where it is not known.
     """
 
     title: str
@@ -214,15 +236,18 @@ class Solo:
     decisions: tuple[Decision, ...] = ()
     tempo_changes: tuple[TempoChange, ...] = ()
     swing: Fraction | None = None
+    texts: tuple[Text, ...] = ()
+    form_end: Fraction = Fraction(0)
+    chorus: Fraction = Fraction(0)
 
     @property
     def end(self) -> Fraction:
-        """Where the last note or chord symbol ends, at least; in quarter notes."""
-        ends = [chord.onset for chord in self.chords[-1:]]
+        """Where the form, the last note or the last chord symbol ends, at least; in quarter notes."""
+        ends = [self.form_end, *(chord.onset for chord in self.chords[-1:])]
         if self.notes:
             # Only the note that ends last needs its end worked out exactly.
             ends.append(max(self.notes, key=_rough_end).end)
-        return max(ends, default=Fraction(0))
+        return max(ends)
 
     @property
     def beats_a_minute(self) -> float | None:

@@ -112,6 +112,9 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
         odd_bars=tuple(replace(bar, onset=bar.onset - shift) for bar in solo.odd_bars if shift <= bar.onset < end),
         sections=(),
         phrases=(),
+        texts=(),
+        form_end=Fraction(0),
+        chorus=Fraction(0),
         decisions=tuple(d for d in solo.decisions if d.note in ids),
     )
 

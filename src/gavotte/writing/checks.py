@@ -1,0 +1,168 @@
+"""Checks while writing: bars that don't add up, notes the instrument can't play, likely octave and transposition
+mistakes, and bars where chord and melody are at odds. Each says where, what, and what to do.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
+from fractions import Fraction
+
+from gavotte.solo.bars import Bar, BarGrid
+from gavotte.solo.checks import Finding, check
+from gavotte.solo.document import Note, Solo
+from gavotte.theory.chord import Chord
+
+_WRITABLE = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 16, 20, 24, 28, 32)
+"""Parts of a quarter note that anybody writes."""
+
+_WIDE_LEAP = 8
+_ENOUGH_NOTES = 4
+_AT_ODDS, _AT_HOME = 0.5, 0.8
+_PART_AT_ODDS, _GAIN = 0.72, 0.12
+
+
+def writing_checks(solo: Solo) -> tuple[Finding, ...]:
+    """Everything worth a look, by onset."""
+    findings = [*check(solo), *_unwritable(solo), *_out_of_range(solo), *_octaves(solo), *_transposition(solo)]
+    findings += _chord_in_wrong_bar(solo)
+    return tuple(sorted(findings, key=lambda finding: finding.onset))
+
+
+def _unwritable(solo: Solo) -> Iterator[Finding]:
+    """Bars with lengths that no rhythm explains, and tuplets that were begun and not filled."""
+    grid = BarGrid(solo)
+    seen: set[int] = set()
+    for note in solo.notes:
+        index = grid.index_at(note.onset)
+        if index in seen:
+            continue
+        bar = grid.bars[index]
+        name = f"Bar {bar.number}" if bar.number else "The pickup"
+        if note.onset.denominator not in _WRITABLE or note.duration.denominator not in _WRITABLE:
+            seen.add(index)
+            yield Finding(note.onset, f"{name} does not add up to plain values; write the rhythm of this note anew.")
+    for bar in grid.bars:
+        edges = sorted(
+            {edge for note in solo.notes if not note.grace for edge in (note.onset, note.end)
+             if bar.onset <= edge < bar.end}
+        )  # fmt: skip
+        for beat in bar.meter.beats:
+            start = bar.onset - bar.lead_in + beat.offset
+            inside = [edge for edge in edges if start < edge < start + beat.length]
+            odd = [edge for edge in inside if _is_odd((edge - start) / beat.length)]
+            if len(odd) == 1 and _silent_after(solo, odd[0], start + beat.length) and not bar.meter.is_compound:
+                name = f"Bar {bar.number}" if bar.number else "The pickup"
+                yield Finding(odd[0], f"{name}: a tuplet is begun and then silent; fill it, or write plain values.")
+
+
+def _is_odd(part: Fraction) -> bool:
+    return part.denominator & (part.denominator - 1) != 0
+
+
+def _silent_after(solo: Solo, start: Fraction, end: Fraction) -> bool:
+    return not any(note.onset < end and note.end > start for note in solo.notes if not note.grace)
+
+
+def _out_of_range(solo: Solo) -> Iterator[Finding]:
+    instrument = solo.instrument
+    grid = BarGrid(solo)
+    name = instrument.name.lower()
+    for note in solo.notes:
+        if not instrument.lowest <= note.pitch.midi <= instrument.highest:
+            side = "below" if note.pitch.midi < instrument.lowest else "above"
+            yield Finding(
+                note.onset,
+                f"{note.pitch.shown}{note.pitch.octave} in {grid.place(note.onset)} lies {side} the usual range of the "
+                f"{name}.",
+            )
+
+
+def _octaves(solo: Solo) -> Iterator[Finding]:
+    """Single notes and short groups that would join their neighbours an octave away."""
+    notes = [note for note in solo.notes if not note.grace]
+    grid = BarGrid(solo)
+    index = 1
+    while index < len(notes) - 1:
+        into = notes[index].pitch.midi - notes[index - 1].pitch.midi
+        if abs(into) < _WIDE_LEAP:
+            index += 1
+            continue
+        for last in range(index, min(index + 4, len(notes) - 1)):
+            out = notes[last + 1].pitch.midi - notes[last].pitch.midi
+            shift = -12 if into > 0 else 12
+            if abs(out) >= _WIDE_LEAP and (out > 0) != (into > 0) and max(abs(into + shift), abs(out - shift)) <= 5:
+                yield Finding(notes[index].onset, _octave_words(notes[index : last + 1], grid, shift))
+                index = last
+                break
+        index += 1
+
+
+def _octave_words(group: list[Note], grid: BarGrid, shift: int) -> str:
+    first = group[0]
+    what = f"{first.pitch.shown}{first.pitch.octave}" if len(group) == 1 else f"{len(group)} notes"
+    where = "lower" if shift < 0 else "higher"
+    return f"{what} in {grid.place(first.onset)}: an octave {where} the line would go on by step. Listen again."
+
+
+def _transposition(solo: Solo) -> Iterator[Finding]:
+    """A part that fits its chords much better when it is read as written pitch."""
+    semitones = solo.instrument.transposition_semitones
+    if not semitones % 12 or len(solo.notes) < 12 or not solo.chords:
+        return
+    as_it_is = _fit(solo, solo.notes, 0)
+    as_written = _fit(solo, solo.notes, semitones)
+    if as_it_is < _PART_AT_ODDS and as_written > as_it_is + _GAIN:
+        yield Finding(
+            solo.notes[0].onset,
+            f"Only {as_it_is:.0%} of the notes fit their chords; {as_written:.0%} would if they were written pitch for "
+            f"the {solo.instrument.name.lower()}. Was the part copied from a transposed sheet?",
+        )
+
+
+def _chord_in_wrong_bar(solo: Solo) -> Iterator[Finding]:
+    """Bars whose line fits the chords of the bar before or after much better than its own."""
+    grid = BarGrid(solo)
+    starts = [note.onset for note in solo.notes]
+    for index, bar in enumerate(grid.bars):
+        notes = [
+            note
+            for note in solo.notes[bisect_right(starts, bar.onset) - 1 if bar.onset in starts else 0 :]
+            if bar.onset <= note.onset < bar.end and not note.grace
+        ]
+        if len(notes) < _ENOUGH_NOTES or _fit(solo, notes, 0, key_too=False) > _AT_ODDS:
+            continue
+        for other in (index + 1, index - 1):
+            if not 0 <= other < len(grid.bars):
+                continue
+            shift = grid.bars[other].onset - bar.onset
+            moved = [replace(note, onset=note.onset + shift) for note in notes]
+            if _fit(solo, moved, 0, key_too=False) >= _AT_HOME:
+                yield Finding(bar.onset, _wrong_bar_words(bar, grid.bars[other]))
+                break
+
+
+def _wrong_bar_words(bar: Bar, other: Bar) -> str:
+    return (
+        f"Bar {bar.number}: the line does not fit its chords, and fits those of bar {other.number}. "
+        "Does a chord stand in the wrong bar?"
+    )
+
+
+def _fit(solo: Solo, notes: Iterable[Note], semitones: int, key_too: bool = True) -> float:
+    """The share of the notes' time that belongs to the chord in force, or to the key in force."""
+    starts = [event.onset for event in solo.chords]
+    fits = total = Fraction(0)
+    for note in notes:
+        if note.grace:
+            continue
+        total += note.duration
+        pitch_class = (note.pitch.midi + semitones) % 12
+        index = bisect_right(starts, note.onset) - 1
+        symbol = solo.chords[index].symbol if index >= 0 else None
+        home = pitch_class in symbol.pitch_classes if isinstance(symbol, Chord) else True
+        if not home and key_too:
+            home = pitch_class in solo.key_at(note.onset).key.pitch_classes
+        fits += note.duration if home else 0
+    return float(fits / total) if total else 1.0

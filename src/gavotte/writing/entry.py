@@ -1,0 +1,216 @@
+"""Step entry: where the next note goes, how long it will be, and what each key of the writer does.
+
+Three ways to write. *Notes*: a pitch writes a note of the chosen value. *Rhythm*: a value writes a note (or gives the
+note at the caret another length), its pitch left open. *Pitches*: a pitch goes to the note at the caret, whose
+rhythm stays.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from fractions import Fraction
+
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Note, Solo, Tuplet
+from gavotte.solo.spelling import respell_notes
+from gavotte.theory.pitch import Pitch, spell
+from gavotte.writing.pitches import named_pitch, with_pitch
+from gavotte.writing.placing import cleared, closed, fresh_ids, note_at, note_before, opened, placed, with_line
+
+VALUES = (Fraction(1, 8), Fraction(1, 4), Fraction(1, 2), Fraction(1), Fraction(2), Fraction(4))
+"""The plain values that can be chosen, in quarter notes: 32nd to whole."""
+
+MOST_DOTS = 2
+TUPLETS = (Tuplet(3, 2), Tuplet(5, 4), Tuplet(6, 4), Tuplet(7, 4))
+
+
+class Way(StrEnum):
+    """What the keys write."""
+
+    NOTES = "notes"
+    RHYTHM = "rhythm"
+    PITCHES = "pitches"
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """The writer's state: ``caret`` in quarter notes, the value chosen, and the way of writing."""
+
+    caret: Fraction = Fraction(0)
+    value: Fraction = Fraction(1, 2)
+    dots: int = 0
+    tuplet: Tuplet | None = None
+    insert: bool = False
+    way: Way = Way.NOTES
+
+    @property
+    def length(self) -> Fraction:
+        """How long the next note is, in quarter notes."""
+        dotted = self.value * (2 - Fraction(1, 2**self.dots))
+        return dotted if self.tuplet is None else dotted * Fraction(self.tuplet.normal, self.tuplet.actual)
+
+    def with_next_dots(self) -> Entry:
+        """One dot more, or none after the last."""
+        return replace(self, dots=(self.dots + 1) % (MOST_DOTS + 1))
+
+    def with_tuplet(self, tuplet: Tuplet) -> Entry:
+        """In this tuplet, or plain where it was that already."""
+        return replace(self, tuplet=None if self.tuplet == tuplet else tuplet)
+
+
+@dataclass(frozen=True, slots=True)
+class Written:
+    """What a key made: the solo, the writer's new state, and the note that was written, if any."""
+
+    solo: Solo
+    entry: Entry
+    note: str | None = None
+
+
+def write_name(solo: Solo, entry: Entry, letter: str) -> Written:
+    """A pitch by its letter (A to G), in the octave nearest to the note before."""
+    if entry.way is not Way.NOTES:
+        waiting = _next_note(solo, entry.caret)
+        if waiting is not None:
+            return _pour(solo, entry, waiting, named_pitch(solo, letter, waiting.onset))
+    return write_pitch(solo, entry, named_pitch(solo, letter, entry.caret))
+
+
+def write_sound(solo: Solo, entry: Entry, midi: int) -> Written:
+    """A pitch by its MIDI number, as from a keyboard; spelled by the chord, the key and where the line goes."""
+    if entry.way is not Way.NOTES:
+        waiting = _next_note(solo, entry.caret)
+        if waiting is not None:
+            done = _pour(solo, entry, waiting, spell(midi, 0))
+            return replace(done, solo=respell_notes(done.solo, frozenset({waiting.id})))
+    done = write_pitch(solo, entry, spell(midi, 0))
+    before = note_before(solo, entry.caret)
+    # What comes after decides the name of a chromatic note, so the one before is looked at again too.
+    names = {done.note, before.id if before is not None and before.pitch.alter and before.end == entry.caret else None}
+    return replace(done, solo=respell_notes(done.solo, frozenset(name for name in names if name is not None)))
+
+
+def write_pitch(solo: Solo, entry: Entry, pitch: Pitch, uncertain: bool = False) -> Written:
+    """A note of the chosen value at the caret: over what is there, or before it where the writer inserts."""
+    name = fresh_ids(solo, 1)[0]
+    note = Note(name, entry.caret, entry.length, pitch, uncertain=uncertain)
+    base = opened(solo, entry.caret, entry.length) if entry.insert else solo
+    return Written(placed(base, note), _onward(entry), name)
+
+
+def write_rest(solo: Solo, entry: Entry) -> Written:
+    """Silence of the chosen value."""
+    if entry.insert:
+        return Written(opened(solo, entry.caret, entry.length), _onward(entry))
+    return Written(cleared(solo, entry.caret, entry.caret + entry.length), _onward(entry))
+
+
+def write_tie(solo: Solo, entry: Entry) -> Written:
+    """The note that ends at the caret holds on for the chosen value. Changes nothing where none does."""
+    before = note_before(solo, entry.caret)
+    if before is None or before.end < entry.caret:
+        return Written(solo, entry)
+    base = opened(solo, entry.caret, entry.length) if entry.insert else solo
+    held = replace(before, duration=entry.caret + entry.length - before.onset, written=())
+    return Written(placed(base, held), _onward(entry), before.id)
+
+
+def write_value(solo: Solo, entry: Entry, value: Fraction) -> Written:
+    """A value is chosen; where rhythm is written it is written at once, its pitch left open."""
+    chosen = replace(entry, value=value)
+    if entry.way is not Way.RHYTHM:
+        return Written(solo, chosen)
+    here = note_at(solo, entry.caret)
+    if here is not None and here.onset == entry.caret:
+        return _with_rhythm(solo, chosen, here)
+    before = note_before(solo, entry.caret)
+    pitch = before.pitch if before is not None else named_pitch(solo, "B", entry.caret)
+    return write_pitch(solo, chosen, pitch, uncertain=True)
+
+
+def _with_rhythm(solo: Solo, entry: Entry, here: Note) -> Written:
+    """The note at the caret gets the chosen length; what follows closes up or makes room."""
+    change = entry.length - here.duration
+    if change > 0:
+        base = opened(solo, here.end, change)
+    elif change < 0:
+        base = closed(solo, here.onset + entry.length, here.end)
+    else:
+        base = solo
+    line = [replace(note, duration=entry.length, written=()) if note.id == here.id else note for note in base.notes]
+    return Written(with_line(base, line), _onward(entry), here.id)
+
+
+def _pour(solo: Solo, entry: Entry, note: Note, pitch: Pitch) -> Written:
+    """A waiting note gets its pitch, and the caret goes to the next one."""
+    poured = with_pitch(solo, note.id, pitch)
+    sure = tuple(replace(known, uncertain=False) if known.id == note.id else known for known in poured.notes)
+    following = _next_note(solo, note.end)
+    return Written(
+        replace(poured, notes=sure), replace(entry, caret=following.onset if following else note.end), note.id
+    )
+
+
+def take_back(solo: Solo, entry: Entry) -> Written:
+    """What stands before the caret goes, note or rest, and the caret goes there; an inserting writer closes the gap."""
+    start = previous_stop(solo, entry)
+    if start == entry.caret:
+        return Written(solo, entry)
+    base = closed(solo, start, entry.caret) if entry.insert else cleared(solo, start, entry.caret)
+    return Written(base, replace(entry, caret=start))
+
+
+def _onward(entry: Entry) -> Entry:
+    return replace(entry, caret=entry.caret + entry.length)
+
+
+def _next_note(solo: Solo, time: Fraction) -> Note | None:
+    """The note at a time, or the next one."""
+    return next((note for note in solo.notes if not note.grace and note.end > time), None)
+
+
+# -- moving the caret -----------------------------------------------------------------------------------
+
+
+def stops(solo: Solo) -> list[Fraction]:
+    """Where the caret halts: at each note, at each rest's start, and at the barlines."""
+    places = {bar.onset for bar in BarGrid(solo).bars}
+    for note in solo.notes:
+        if not note.grace:
+            places |= {note.onset, note.end}
+    return sorted(places)
+
+
+def next_stop(solo: Solo, entry: Entry) -> Fraction:
+    """The next place to halt; in silence a value further, if that is nearer."""
+    further = next((place for place in stops(solo) if place > entry.caret), None)
+    step = entry.caret + entry.length
+    if further is None:
+        return step
+    here = note_at(solo, entry.caret)
+    return further if here is not None else min(further, step)
+
+
+def previous_stop(solo: Solo, entry: Entry) -> Fraction:
+    """The place to halt before; in silence a value back, if that is nearer. Not before the start."""
+    start = -solo.pickup
+    before = [place for place in stops(solo) if place < entry.caret]
+    if not before:
+        return max(start, min(entry.caret, entry.caret - entry.length)) if entry.caret > start else start
+    sounding = note_at(solo, before[-1])
+    if sounding is not None:
+        return before[-1]
+    return max(before[-1], entry.caret - entry.length)
+
+
+def bar_stop(solo: Solo, entry: Entry, direction: int) -> Fraction:
+    """The next barline (1), or the start of this bar, or of the one before where the caret stands there (-1)."""
+    grid = BarGrid(solo)
+    bar = grid.at(entry.caret)
+    if direction > 0:
+        return max(bar.end, entry.caret)
+    if entry.caret > bar.onset:
+        return bar.onset
+    index = grid.index_at(entry.caret)
+    return grid.bars[max(0, index - 1)].onset
