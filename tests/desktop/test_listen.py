@@ -36,7 +36,7 @@ def write_recording(path: Path, seconds: float = 20.0) -> Path:
 
 def attach(qtbot: QtBot, window: MainWindow, path: Path, copy: bool = True) -> None:
     window.use_recording(path)
-    dialog = window.recording_dialog
+    dialog = window.beginning.recording_dialog
     assert dialog is not None
     dialog.copy.setChecked(copy)
     dialog.accept()
@@ -266,19 +266,23 @@ def test_a_file_that_is_no_recording_is_explained(
 ) -> None:
     (tmp_path / "bad.mp3").write_bytes(data)
     at_ferry.import_files([tmp_path / "bad.mp3"])
-    assert at_ferry.recording_dialog is not None
+    assert at_ferry.beginning.recording_dialog is not None
     with qtbot.waitSignal(at_ferry.tape.failed):
-        at_ferry.recording_dialog.accept()
+        at_ferry.beginning.recording_dialog.accept()
     assert "bad.mp3" in at_ferry.notice.text.text()
     assert at_ferry.tape.recording is None
     assert at_ferry.listen.step.isVisible()
 
 
-def test_a_recording_needs_an_open_solo(open_window: OpenWindow, tmp_path: Path) -> None:
+def test_a_recording_without_an_open_solo_begins_one(open_window: OpenWindow, tmp_path: Path) -> None:
     window = open_window(tmp_path / "new")
-    window.import_files([write_recording(tmp_path / "a.wav", 2.0)])
-    assert "Open the solo" in window.notice.text.text()
     window.show_desk("listen")
+    window.import_files([write_recording(tmp_path / "a.wav", 2.0)])
+    dialog = window.beginning.new_dialog
+    assert dialog is not None
+    assert dialog.recording == tmp_path / "a.wav"
+    dialog.reject()
+    assert window.session.solo is None
     window.listen.step.click()
     assert window.shelf.isVisible()
 
@@ -286,9 +290,9 @@ def test_a_recording_needs_an_open_solo(open_window: OpenWindow, tmp_path: Path)
 def test_reading_a_recording_can_be_stopped(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
     path = write_recording(tmp_path / "long.wav", 120.0)
     at_ferry.use_recording(path)
-    assert at_ferry.recording_dialog is not None
+    assert at_ferry.beginning.recording_dialog is not None
     with qtbot.waitSignal(at_ferry.tape.busy):
-        at_ferry.recording_dialog.accept()
+        at_ferry.beginning.recording_dialog.accept()
     assert at_ferry._stop.isVisible()
     at_ferry._stop.click()
     assert not at_ferry._stop.isVisible()

@@ -13,6 +13,7 @@ from tests.conftest import make_solo
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import ChordEvent, Section, Solo
+from gavotte.solo.form import form_marks
 from gavotte.theory.chord_symbol import parse_chord
 from gavotte.theory.key import Key
 from gavotte.theory.voice_leading import moving_tones
@@ -21,7 +22,6 @@ from gavotte.writing.choruses import (
     bars_in_chorus,
     chorus_at,
     chorus_of_bars,
-    form_marks,
     with_chord_moved,
     with_choruses,
 )

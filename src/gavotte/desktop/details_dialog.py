@@ -15,8 +15,8 @@ from gavotte.solo.instruments import CLEFS, INSTRUMENTS
 from gavotte.theory.key import MODES, Key
 from gavotte.theory.pitch import PitchName
 
-_TONICS = ["C", "Db", "D", "Eb", "E", "F", "F#", "Gb", "G", "Ab", "A", "Bb", "B", "C#", "D#", "G#", "A#", "Cb"]
-_MODES = ("major", "minor", *sorted(MODES - {"major", "minor", "ionian", "aeolian"}))
+TONIC_NAMES = ["C", "Db", "D", "Eb", "E", "F", "F#", "Gb", "G", "Ab", "A", "Bb", "B", "C#", "D#", "G#", "A#", "Cb"]
+MODE_NAMES = ("major", "minor", *sorted(MODES - {"major", "minor", "ionian", "aeolian"}))
 
 
 class DetailsDialog(Dialog):
@@ -44,11 +44,11 @@ class DetailsDialog(Dialog):
         self.clef.setCurrentIndex(max(0, self.clef.findData(solo.instrument.chosen_clef)))
         self.instrument.activated.connect(lambda _: self.clef.setCurrentIndex(0))
         self.tonic = Choice()
-        for name in _TONICS:
+        for name in TONIC_NAMES:
             self.tonic.addItem(PitchName.parse(name).shown, name)
         _choose(self.tonic, region.key.tonic.shown, str(region.key.tonic))
         self.mode = Choice()
-        for mode in _MODES:
+        for mode in MODE_NAMES:
             self.mode.addItem(mode, mode)
         _choose(self.mode, region.key.mode, region.key.mode)
         self.blues = Tick(translate("Gavotte", "A blues"))

@@ -28,10 +28,12 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from gavotte.desktop.beginning import Beginning
 from gavotte.desktop.desks.label import LabelDesk
 from gavotte.desktop.desks.listen import ListenDesk
 from gavotte.desktop.desks.shelf import ShelfDesk
 from gavotte.desktop.desks.vocabulary import VocabularyDesk
+from gavotte.desktop.desks.write import WriteDesk
 from gavotte.desktop.details_dialog import DetailsDialog
 from gavotte.desktop.dialogs import LickDialog
 from gavotte.desktop.exporting import PAPER, Exporter
@@ -39,7 +41,6 @@ from gavotte.desktop.importing import Importer
 from gavotte.desktop.key_map import LIST_KEYS, PAGE_KEYS, WAVE_KEYS, KeyMap, groups_of
 from gavotte.desktop.library_edits import LibraryEdits
 from gavotte.desktop.listening.deck import Deck
-from gavotte.desktop.listening.recording_dialog import RecordingDialog
 from gavotte.desktop.listening.tape import Tape
 from gavotte.desktop.menus import Menus
 from gavotte.desktop.notice import Notice
@@ -64,6 +65,7 @@ from gavotte.formats.opening import MIDI_SUFFIXES, SCORE_SUFFIXES
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
 from gavotte.recording.decode import SUFFIXES
+from gavotte.solo.bars import bars_written
 
 if TYPE_CHECKING:
     from gavotte.desktop.library_dialog import LibraryDialog
@@ -87,6 +89,7 @@ class MainWindow(QMainWindow):
         self.tape = Tape(library, self)
         self.deck = Deck(settings, self)
         self.listen = ListenDesk(self.session, self.tape, self.deck, engraver)
+        self.write = WriteDesk(self.session, engraver, settings)
         self.label = LabelDesk(self.session, engraver)
         self.vocabulary = VocabularyDesk(library, engraver)
         self.importer = Importer(library, self)
@@ -101,7 +104,7 @@ class MainWindow(QMainWindow):
         self.preferences_dialog: PreferencesDialog | None = None
         self.library_dialog: LibraryDialog | None = None
         self.paper_dialog: PaperDialog | None = None
-        self.recording_dialog: RecordingDialog | None = None
+        self.beginning = Beginning(library, self.session, self.tape, settings, self)
         self.library_edits = LibraryEdits(library, self)
         self._undo = QUndoGroup(self)
         self._undo.addStack(self.library_edits.undo_stack)
@@ -110,6 +113,7 @@ class MainWindow(QMainWindow):
         self._desks: dict[str, QWidget] = {
             "shelf": self.shelf,
             "listen": self.listen,
+            "write": self.write,
             "label": self.label,
             "vocabulary": self.vocabulary,
         }
@@ -186,10 +190,23 @@ class MainWindow(QMainWindow):
         self.shelf.solo_unwanted.connect(self.delete_solo)
         self.shelf.lick_unwanted.connect(self.library_edits.delete_lick)
         self.shelf.import_wanted.connect(self.choose_files)
-        self.listen.open_wanted.connect(self.choose_recording)
-        self.listen.find_wanted.connect(self.find_recording)
-        self.listen.hear_wanted.connect(self._hear_pitch)
-        self.listen.shelf_wanted.connect(partial(self.show_desk, "shelf"))
+        beginning = self.beginning
+        self.shelf.new_wanted.connect(beginning.new_solo)
+        beginning.begun.connect(self._begun)
+        beginning.failed.connect(self.notice.say)
+        beginning.listening_wanted.connect(partial(self.show_desk, "listen"))
+        self.listen.open_wanted.connect(beginning.choose_recording)
+        self.listen.find_wanted.connect(beginning.find_recording)
+        for desk in (self.listen, self.write):
+            desk.hear_wanted.connect(self._hear_pitch)
+        for at_page in (self.listen, self.write, self.label):
+            at_page.shelf_wanted.connect(partial(self.show_desk, "shelf"))
+        for writing in (self.write, self.label):
+            writing.new_wanted.connect(beginning.new_solo)
+        self.write.recording_wanted.connect(self.hear_recording)
+        self.write.details.clicked.connect(self.change_details)
+        self.write.told.connect(self._tell)
+        self.write.failed.connect(self.notice.say)
         self.tape.busy.connect(self._show_busy)
         self.tape.failed.connect(self.notice.say)
         for heard in (self.tape.loaded, self.tape.changed):
@@ -201,7 +218,6 @@ class MainWindow(QMainWindow):
         self.deck.failed.connect(self.notice.say)
         self.deck.sound_changed.connect(self._show_sound)
         self.label.keep_wanted.connect(self.keep_lick)
-        self.label.shelf_wanted.connect(partial(self.show_desk, "shelf"))
         self.vocabulary.renamed.connect(self.library_edits.rename_lick)
         self.vocabulary.unwanted.connect(self.library_edits.delete_lick)
         self.vocabulary.source_wanted.connect(self._open_source)
@@ -240,7 +256,7 @@ class MainWindow(QMainWindow):
         """Lay the map of the keys that work now over the window."""
         desk = self._stack.currentWidget()
         on_page = isinstance(desk, LabelDesk | VocabularyDesk)
-        extra = PAGE_KEYS if on_page else WAVE_KEYS if desk is self.listen else LIST_KEYS
+        extra = PAGE_KEYS if on_page else WAVE_KEYS if desk is self.listen else () if desk is self.write else LIST_KEYS
         self.key_map.show_groups(
             translate("Gavotte", "Keys at this desk"), groups_of(self.menus.bar, self.menus.belongs_here, extra)
         )
@@ -308,10 +324,10 @@ class MainWindow(QMainWindow):
             self.notice.hide()
         self._stack.setCurrentWidget(desk)
         self.rail.show_current(name)
-        stacks = {"label": self.session.undo_stack, "listen": self.tape.undo_stack}
+        stacks = {"label": self.session.undo_stack, "write": self.session.undo_stack, "listen": self.tape.undo_stack}
         self._undo.setActiveStack(stacks.get(name, self.library_edits.undo_stack))
         self._focus_of[name].setFocus()
-        self._go_listening(name == "listen")
+        self._go_listening(name)
         self._play_for(name)
         self._show_counts()
 
@@ -320,55 +336,44 @@ class MainWindow(QMainWindow):
         return {
             "shelf": self.shelf.solos,
             "listen": self.listen.wave,
+            "write": self.write.page,
             "label": self.label.page,
             "vocabulary": self.vocabulary.licks,
         }
 
-    def _go_listening(self, here: bool) -> None:
-        """At the Listen desk the open solo's recording is taken up; elsewhere it rests."""
-        if here:
+    def _go_listening(self, desk: str) -> None:
+        """Where the recording can be heard it is taken up; elsewhere it rests."""
+        self.deck.stop()
+        if desk in ("listen", "write"):
             self.tape.load(self.session.solo_id)
+        if desk == "listen":
             self.listen.refresh()
-        else:
-            self.deck.stop()
-
-    def choose_recording(self) -> None:
-        """Ask for the open solo's recording."""
-        name = self._ask_for_recording()
-        if name:
-            self.use_recording(Path(name))
-
-    def find_recording(self) -> None:
-        """Ask where a recording has gone."""
-        name = self._ask_for_recording()
-        if name:
-            self.tape.find_at(Path(name))
-
-    def _ask_for_recording(self) -> str:
-        folder = str(self._settings.value("recordings", str(Path.home())))
-        endings = " ".join(f"*{suffix}" for suffix in SUFFIXES)
-        name, _ = QFileDialog.getOpenFileName(
-            self, translate("Gavotte", "Open a recording"), folder, f"{translate('Gavotte', 'Recordings')} ({endings})"
-        )
-        if name:
-            self._settings.setValue("recordings", str(Path(name).parent))
-        return name
+        elif desk == "write":
+            self.write.refresh()
+        elif desk == "label":
+            self.label.refresh()
 
     def use_recording(self, path: Path) -> None:
-        """Make a file the open solo's recording, after asking whether to copy it."""
-        if self.session.solo is None:
-            self.notice.say(
-                translate("Gavotte", "{name} is a recording. Open the solo it belongs to first.").format(name=path.name)
-            )
+        """A recording begins a new solo at the shelf; elsewhere it is the open solo's."""
+        if self._stack.currentWidget() is self.shelf:
+            self.beginning.new_solo(path)
+        else:
+            self.beginning.use_recording(path)
+
+    def hear_recording(self) -> None:
+        """At the Write desk: the recording under the selected notes, or the caret's bar, round and round; or stop."""
+        if self.deck.is_playing:
+            self.deck.stop()
             return
-        self.show_desk("listen")
-        dialog = self.recording_dialog = RecordingDialog(self, path, self.session.solo.title)
-        dialog.accepted.connect(lambda: self.tape.take(dialog.path, dialog.copy.isChecked()))
-        dialog.open()
+        self.transport.stop()
+        if not self.listen.hear_bar(self.write.writer.entry.caret, self.session.selected()):
+            self._tell(translate("Gavotte", "There is no recording with beats to hear here"))
 
     def _play_for(self, desk: str) -> None:
         if desk == "label":
             self.playing.at_desk(self.label.page, lambda: self.session.solo, self.session.selected)
+        elif desk == "write":
+            self.playing.at_desk(self.write.page, lambda: self.session.solo, self.session.selected)
         elif desk == "vocabulary":
             self.playing.at_desk(self.vocabulary.page, self.vocabulary.concert_solo, self.vocabulary.selected)
         else:
@@ -378,8 +383,12 @@ class MainWindow(QMainWindow):
         self.transport.stop()
         self.playing.refresh()
 
+    def _begun(self, solo_id: str) -> None:
+        self.shelf.refresh()
+        self.open_solo(solo_id)
+
     def open_solo(self, solo_id: str) -> None:
-        """Open a solo at the Label desk."""
+        """Open a solo at the Label desk, or to be written where nothing is."""
         if solo_id != self.session.solo_id:
             try:
                 self.session.open(solo_id)
@@ -387,7 +396,8 @@ class MainWindow(QMainWindow):
                 self.notice.say(str(error))
                 return
         remember(self._settings, solo_id)
-        self.show_desk("label")
+        written = self.session.solo is not None and bool(self.session.solo.notes)
+        self.show_desk("label" if written else "write")
 
     def open_lick(self, lick_id: str) -> None:
         """Show a lick at the Vocabulary desk."""
@@ -402,7 +412,7 @@ class MainWindow(QMainWindow):
 
     def on_page(self, change: Callable[[PageView], None]) -> None:
         desk = self._stack.currentWidget()
-        if isinstance(desk, LabelDesk | VocabularyDesk):
+        if isinstance(desk, LabelDesk | VocabularyDesk | WriteDesk):
             change(desk.page)
         elif desk is self.listen:
             wave = self.listen.wave
@@ -575,7 +585,8 @@ class MainWindow(QMainWindow):
         self.importer.palette_in_use = palette
         self.setStyleSheet(style_sheet(palette))
         self.setWindowIcon(icon("mark", palette.accent, 64))
-        for part in (self.rail, self.shelf, self.listen, self.label, self.vocabulary, self.transport_bar, self.key_map):
+        desks = (self.shelf, self.listen, self.write, self.label, self.vocabulary)
+        for part in (self.rail, *desks, self.transport_bar, self.key_map):
             part.set_palette(palette)
 
     def set_written(self, written: bool) -> None:
@@ -607,7 +618,7 @@ class MainWindow(QMainWindow):
                 self.session.select(anchor if anchor in ids else note, note)
             self.label.page.set_zoom(float(settings.value("zoom", 1.0)))
         if desk in self._desks:
-            needs_solo = desk in ("label", "listen")
+            needs_solo = desk in ("label", "listen", "write")
             self.show_desk(desk if not needs_solo or self.session.solo is not None else "shelf")
 
     @property
@@ -640,15 +651,19 @@ class MainWindow(QMainWindow):
             else translate("Gavotte", "no doubts")
         )
         self.rail.show_state("label", state)
+        solo = self.session.solo
+        bars = bars_written(solo) if solo is not None else 0
+        self.rail.show_state("write", counted(bars, "bar") if bars else "")
         recorded = self.tape.recording is not None and self.tape.solo_id == self.session.solo_id
         beats = len(self.tape.beats.times)
         self.rail.show_state("listen", counted(beats, "beat") if recorded and beats else "")
         self._show_enabled()
 
     def _show_enabled(self) -> None:
-        at_label = self._stack.currentWidget() is self.label and self.session.solo is not None
+        self.write.recording.setVisible(self.listen.has_recording)
         self.menus.enable(self._desk, self.vocabulary.has_lick, self.listen.has_recording)
-        title = self.session.solo.title if self.session.solo is not None and at_label else ""
+        at_solo = self._stack.currentWidget() in (self.listen, self.write, self.label)
+        title = self.session.solo.title if self.session.solo is not None and at_solo else ""
         self.setWindowTitle(translate("Gavotte", "{title} – Gavotte").format(title=title) if title else "Gavotte")
 
     def _show_saved(self) -> None:
@@ -670,6 +685,7 @@ class MainWindow(QMainWindow):
         self._stop_library_work()
         self.tape.close()
         self.listen.cancel()
+        self.write.strip.close_devices()
         self.deck.close()
         self.transport.close()
         super().closeEvent(event)

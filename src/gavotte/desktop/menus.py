@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from fractions import Fraction
 from functools import partial
 from typing import TYPE_CHECKING
 
@@ -16,6 +17,9 @@ from gavotte.desktop.rail import DESKS
 from gavotte.desktop.theme.look import LOOKS
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import FUNCTION_KEYS, FUNCTION_WORDS
+from gavotte.desktop.writing.key_pad import ROWS
+from gavotte.desktop.writing.marks_panel import MARKS, PICKS
+from gavotte.writing.entry import TUPLETS, Way
 
 if TYPE_CHECKING:
     from gavotte.desktop.main_window import MainWindow
@@ -30,10 +34,11 @@ class Menus(QObject):
         bar = window.menuBar()
         assert bar is not None
         self.bar = bar
-        self._at_label = self._at_vocabulary = self._at_listen = False
+        self._at_label = self._at_vocabulary = self._at_listen = self._at_write = False
         self._file_menu(self._menu(translate("Gavotte", "&File")))
         self._edit_menu(self._menu(translate("Gavotte", "&Edit")))
         self._listen_menu(self._menu(translate("Gavotte", "L&isten")))
+        self._write_menu(self._menu(translate("Gavotte", "&Write")))
         self._label_menu(self._menu(translate("Gavotte", "&Label")))
         self._play_menu(self._menu(translate("Gavotte", "&Play")))
         self._view_menu(self._menu(translate("Gavotte", "&View")))
@@ -60,6 +65,7 @@ class Menus(QObject):
 
     def _file_menu(self, menu: QMenu) -> None:
         window = self._window
+        self._action(menu, translate("Gavotte", "New solo…"), "Ctrl+N", lambda: window.beginning.new_solo())
         self.import_action = self._action(menu, translate("Gavotte", "Import a solo…"), "Ctrl+I", window.choose_files)
         recent = menu.addMenu(translate("Gavotte", "Recent solos"))
         assert recent is not None
@@ -102,7 +108,7 @@ class Menus(QObject):
     def _listen_menu(self, menu: QMenu) -> None:
         window, desk = self._window, self._window.listen
         self.recording_action = self._action(
-            menu, translate("Gavotte", "Open a recording…"), "Ctrl+R", window.choose_recording
+            menu, translate("Gavotte", "Open a recording…"), "Ctrl+R", window.beginning.choose_recording
         )
         self.no_recording_action = self._action(
             menu, translate("Gavotte", "Take the recording away"), "", window.tape.remove
@@ -149,6 +155,133 @@ class Menus(QObject):
             self._action(menu, translate("Gavotte", "Two seconds on"), "Right", partial(desk.jump, 1), desk.wave),
             self._action(menu, translate("Gavotte", "Two seconds back"), "Left", partial(desk.jump, -1), desk.wave),
         ]
+
+    def _write_menu(self, menu: QMenu) -> None:
+        window, desk, page = self._window, self._window.write, self._window.write.page
+        writer = desk.writer
+        self.write_actions: list[QAction] = []
+
+        def add(where: QMenu, rows: tuple[tuple[str, str, Callable[[], object]], ...]) -> None:
+            self.write_actions += [self._action(where, words, keys, then, page) for words, keys, then in rows]
+
+        def submenu(words: str) -> QMenu:
+            made = menu.addMenu(words)
+            assert made is not None
+            return made
+
+        values = submenu(translate("Gavotte", "Values"))
+        add(
+            values,
+            tuple(
+                (said(cap.tip), cap.key, partial(writer.choose_value, Fraction(4, int(cap.what)))) for cap in ROWS[0]
+            ),
+        )
+        values.addSeparator()
+        add(
+            values,
+            (
+                (translate("Gavotte", "Dot"), "V", writer.dot),
+                (translate("Gavotte", "Triplet"), "Z", partial(writer.tuplet, TUPLETS[0])),
+                (translate("Gavotte", "Other tuplets"), "Shift+Z", writer.next_tuplet),
+                (translate("Gavotte", "Rest"), "R", writer.write_rest),
+                (translate("Gavotte", "Tie: hold the note before"), "T", writer.write_tie),
+            ),
+        )
+        pitches = submenu(translate("Gavotte", "Pitches"))
+        word = translate("Gavotte", "Write {letter}")
+        add(
+            pitches,
+            tuple((word.format(letter=letter), letter, partial(writer.write_letter, letter)) for letter in "CDEFGAB"),
+        )
+        pitches.addSeparator()
+        add(
+            pitches,
+            (
+                (translate("Gavotte", "Sharper"), "S", partial(writer.accidental, 1)),
+                (translate("Gavotte", "Flatter"), "X", partial(writer.accidental, -1)),
+                (translate("Gavotte", "An octave higher"), "W", partial(writer.octave, 1)),
+                (translate("Gavotte", "An octave lower"), "Q", partial(writer.octave, -1)),
+                (translate("Gavotte", "A semitone up"), "Alt+Up", partial(writer.semitone, 1)),
+                (translate("Gavotte", "A semitone down"), "Alt+Down", partial(writer.semitone, -1)),
+                (translate("Gavotte", "A scale step up"), "Alt+Shift+Up", partial(writer.scale_step, 1)),
+                (translate("Gavotte", "A scale step down"), "Alt+Shift+Down", partial(writer.scale_step, -1)),
+                (translate("Gavotte", "Spell otherwise"), "N", writer.respell),
+            ),
+        )
+        marks = submenu(translate("Gavotte", "Marks"))
+        add(marks, tuple((said(words), keys, partial(writer.mark, mark)) for mark, words, keys in MARKS))
+        add(marks, tuple((said(words), keys, partial(writer.pick, pick)) for pick, words, keys in PICKS))
+        add(marks, ((translate("Gavotte", "Not sure of it"), "U", writer.doubt),))
+        menu.addSeparator()
+        add(
+            menu,
+            (
+                (translate("Gavotte", "Take back what stands before"), "Backspace", writer.take_back),
+                (translate("Gavotte", "Delete, leaving silence"), "Delete", writer.delete),
+                (translate("Gavotte", "Delete and close up"), "Shift+Delete", partial(writer.delete, True)),
+                (translate("Gavotte", "Cut"), "Ctrl+X", writer.cut),
+                (translate("Gavotte", "Copy"), "Ctrl+C", writer.copy),
+                (translate("Gavotte", "Paste"), "Ctrl+V", writer.paste),
+                (translate("Gavotte", "Cut the note in two"), "K", writer.cut_in_two),
+                (translate("Gavotte", "Join the notes"), "J", writer.join),
+                (translate("Gavotte", "Later by the chosen value"), "Alt+Right", partial(writer.shift, 1)),
+                (translate("Gavotte", "Earlier by the chosen value"), "Alt+Left", partial(writer.shift, -1)),
+            ),
+        )
+        lengths = submenu(translate("Gavotte", "Length of the selected notes"))
+        add(
+            lengths,
+            tuple(
+                (said(cap.tip), f"Alt+{cap.key}", partial(writer.set_length, Fraction(4, int(cap.what))))
+                for cap in ROWS[0]
+            ),
+        )
+        menu.addSeparator()
+        add(
+            menu,
+            (
+                (translate("Gavotte", "Select the bar"), "M", writer.select_bar),
+                (translate("Gavotte", "Select the phrase"), "P", writer.select_phrase),
+                (translate("Gavotte", "Select everything"), "Ctrl+A", writer.select_all),
+                (translate("Gavotte", "One note more to the right"), "Shift+Right", partial(writer.extend, 1)),
+                (translate("Gavotte", "One note more to the left"), "Shift+Left", partial(writer.extend, -1)),
+            ),
+        )
+        menu.addSeparator()
+        add(
+            menu,
+            (
+                (translate("Gavotte", "On"), "Right", partial(writer.step, 1)),
+                (translate("Gavotte", "Back"), "Left", partial(writer.step, -1)),
+                (translate("Gavotte", "To the next bar"), "Ctrl+Right", partial(writer.step_bar, 1)),
+                (translate("Gavotte", "To the bar before"), "Ctrl+Left", partial(writer.step_bar, -1)),
+                (translate("Gavotte", "Line below"), "Down", partial(desk.change_line, 1)),
+                (translate("Gavotte", "Line above"), "Up", partial(desk.change_line, -1)),
+                (translate("Gavotte", "To the start"), "Home", writer.go_to_start),
+                (translate("Gavotte", "Behind the last note"), "End", writer.go_to_end),
+            ),
+        )
+        menu.addSeparator()
+        add(
+            menu,
+            (
+                (translate("Gavotte", "Write before what is there"), "I", writer.toggle_insert),
+                (translate("Gavotte", "Write notes"), "F7", partial(writer.set_way, Way.NOTES)),
+                (translate("Gavotte", "Write rhythm"), "F8", partial(writer.set_way, Way.RHYTHM)),
+                (translate("Gavotte", "Write pitches"), "F9", partial(writer.set_way, Way.PITCHES)),
+                (translate("Gavotte", "Hear the recording"), "H", window.hear_recording),
+                (
+                    translate("Gavotte", "Chord a beat later"),
+                    "Ctrl+Alt+Right",
+                    partial(desk.panel.chords.move_chord, 1),
+                ),
+                (
+                    translate("Gavotte", "Chord a beat earlier"),
+                    "Ctrl+Alt+Left",
+                    partial(desk.panel.chords.move_chord, -1),
+                ),
+            ),
+        )
 
     def _label_menu(self, menu: QMenu) -> None:
         window, session = self._window, self._window.session
@@ -204,6 +337,7 @@ class Menus(QObject):
         ):
             action = self._action(menu, text, keys, then, window.label.page)
             window.vocabulary.page.addAction(action)
+            window.write.page.addAction(action)
             self.play_actions.append(action)
         # The list of licks has no use for the space bar of its own.
         window.vocabulary.licks.addAction(self.play_actions[0])
@@ -251,10 +385,14 @@ class Menus(QObject):
 
     def belongs_here(self, action: QAction) -> bool:
         """Whether an action is one of the desk that is shown, even if just now there is nothing to do it to."""
-        if action in self.label_actions or action in self.note_actions or action is self.details_action:
+        if action is self.details_action:
+            return self._at_label or self._at_write
+        if action in self.label_actions or action in self.note_actions:
             return self._at_label
+        if action in self.write_actions:
+            return self._at_write
         if action in self.play_actions:
-            return self._at_label or self._at_vocabulary
+            return self._at_label or self._at_vocabulary or self._at_write
         if action in self.listen_actions:
             return self._at_listen
         return True
@@ -263,6 +401,7 @@ class Menus(QObject):
         """Let what can be done at a desk be done, and nothing else."""
         session = self._window.session
         at_label = self._at_label = desk == "label" and session.solo is not None
+        at_write = self._at_write = desk == "write" and session.solo is not None
         at_vocabulary = self._at_vocabulary = desk == "vocabulary"
         self._at_listen = desk == "listen"
         for action in self.listen_actions:
@@ -270,13 +409,15 @@ class Menus(QObject):
         self.recording_action.setEnabled(session.solo is not None)
         for action in self.label_actions:
             action.setEnabled(at_label)
+        for action in self.write_actions:
+            action.setEnabled(at_write)
         shows_music = has_lick if at_vocabulary else session.solo is not None
         self.export_action.setEnabled(shows_music)
         self.print_action.setEnabled(shows_music)
         self.keep_action.setEnabled(at_label and len(session.selected()) > 1)
-        self.details_action.setEnabled(at_label)
+        self.details_action.setEnabled(at_label or at_write)
         self.delete_action.setEnabled(desk in ("shelf", "vocabulary"))
         for action in self.play_actions:
-            action.setEnabled(at_label or (at_vocabulary and has_lick))
+            action.setEnabled(at_label or at_write or (at_vocabulary and has_lick))
         for action in self.note_actions:
             action.setEnabled(at_label and session.current is not None)

@@ -12,8 +12,9 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said
 DESKS = (
     ("shelf", QT_TRANSLATE_NOOP("Gavotte", "Shelf"), "F1"),
     ("listen", QT_TRANSLATE_NOOP("Gavotte", "Listen"), "F2"),
-    ("label", QT_TRANSLATE_NOOP("Gavotte", "Label"), "F3"),
-    ("vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F4"),
+    ("write", QT_TRANSLATE_NOOP("Gavotte", "Write"), "F3"),
+    ("label", QT_TRANSLATE_NOOP("Gavotte", "Label"), "F4"),
+    ("vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F5"),
 )
 
 

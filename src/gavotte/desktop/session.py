@@ -31,11 +31,14 @@ class SoloSession(QObject):
     ``shown`` is the solo as the desks show it: the solo itself, or with ``written`` the instrument's written
     pitch. ``frame`` and ``labels`` belong to what is shown.
 
-    Signals: ``solo_opened``, ``labels_changed`` (the solo's value or its labels are new),
-    ``selection_changed``, ``saved``, ``failed(message)``.
+    Signals: ``solo_opened``; ``went_back(before, after)``, an edit was undone or redone; ``solo_changed``, its
+    value is new and its labels are still to come (a long solo's); ``labels_changed`` (the solo's value or its labels
+    are new); ``selection_changed``, ``saved``, ``failed(message)``.
     """
 
     solo_opened = pyqtSignal()
+    went_back = pyqtSignal(object, object)
+    solo_changed = pyqtSignal()
     labels_changed = pyqtSignal()
     selection_changed = pyqtSignal()
     saved = pyqtSignal()
@@ -105,6 +108,10 @@ class SoloSession(QObject):
         if len(solo.notes) <= LABEL_AT_ONCE:
             take(work())
         else:
+            if self.shown is not None:
+                # The notes are shown at once; what they do is worked out meanwhile.
+                self.shown = as_written(solo) if written else solo
+                self.solo_changed.emit()
             self._job = run_beside(work, take, lambda error: self.failed.emit(str(error)))
 
     def set_written(self, written: bool) -> None:
@@ -126,6 +133,9 @@ class SoloSession(QObject):
         self.solo = solo
         self._unsaved = True
         self._save_timer.start()
+        ids = {note.id for note in solo.notes}
+        if self.current not in ids or self.anchor not in ids:
+            self.anchor = self.current = None
         self._relabel(self.labels_changed.emit)
 
     def decide(self, function: Function, device: str | None = None) -> None:
@@ -251,9 +261,14 @@ class _Step(QUndoCommand):
     def __init__(self, session: SoloSession, text: str, before: Solo, after: Solo) -> None:
         super().__init__(text)
         self._session, self._before, self._after = session, before, after
+        self._is_new = True
 
     def redo(self) -> None:
         self._session.put(self._after)
+        if not self._is_new:
+            self._session.went_back.emit(self._before, self._after)
+        self._is_new = False
 
     def undo(self) -> None:
         self._session.put(self._before)
+        self._session.went_back.emit(self._after, self._before)

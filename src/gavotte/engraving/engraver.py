@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 from dataclasses import dataclass
+from fractions import Fraction
 from functools import cached_property
 
 import verovio
@@ -12,6 +13,7 @@ from gavotte.engraving.mei import Line, Staff, line_mei, staff_for
 from gavotte.engraving.shapes import STAFF_SPACE, Box, Drawing, ShapeReader
 from gavotte.notation.written import Notation
 from gavotte.solo.document import ChordEvent, Note
+from gavotte.solo.form import form_marks
 
 LINE_WIDTH = 21000.0
 """Width of a line in engraver units, margins included."""
@@ -149,6 +151,15 @@ class EngravedLine:
         points = {**dict(ends), **dict(self._points[index])}
         return _between(sorted(points.items()), max(time, float(bars[index].onset)))
 
+    def time_at(self, x: float) -> Fraction:
+        """The time nearest to a place in the line: that of a note, a rest or a beat."""
+        times = {event.onset for _, event in self.source.places.values()}
+        for written in self.source.bars:
+            bar = written.bar
+            starts = (bar.onset - bar.lead_in + beat.offset for beat in bar.meter.beats)
+            times |= {start for start in starts if bar.onset <= start < bar.end}
+        return min(sorted(times), key=lambda time: abs(self.x_at(float(time)) - x))
+
     @property
     def _first_bar_left(self) -> float:
         """Where the first bar's music may begin: right of clef, signature and meter."""
@@ -247,7 +258,7 @@ def _share_of_width(notation: Notation, first: int, last: int, bars: int) -> flo
 def line_breaks(notation: Notation, per_line: int = BARS_PER_LINE) -> list[tuple[int, int]]:
     """Which bars go on which line: ``per_line`` each, a new line where a section starts, the pickup with bar 1."""
     bars = notation.grid.bars
-    sections = {notation.grid.index_at(section.onset) for section in notation.solo.sections}
+    sections = {notation.grid.index_at(mark.onset) for mark in form_marks(notation.solo)}
     lines: list[tuple[int, int]] = []
     start = 0
     full = 0

@@ -13,6 +13,7 @@ from html import escape
 from gavotte.notation.written import Event, Notation, WrittenBar
 from gavotte.solo.bars import Bar
 from gavotte.solo.document import Articulation, ChordEvent, Instrument, Solo
+from gavotte.solo.form import form_marks
 from gavotte.theory.pitch import Pitch
 
 _ARTICULATIONS = {
@@ -125,7 +126,7 @@ class _Writer:
         """The end of the solo has a final barline, the end of a section a double one."""
         if index + 1 == len(self.notation):
             return ' right="end"'
-        ends_section = any(section.onset == bar.end for section in self.notation.solo.sections)
+        ends_section = any(mark.onset == bar.end for mark in form_marks(self.notation.solo))
         return ' right="dbl"' if ends_section and bar.number else ""
 
     def _events(self, written: WrittenBar) -> None:

@@ -20,6 +20,7 @@ from gavotte.formats.musicxml_order import MAX_HEARD, has_repeats, heard_order, 
 from gavotte.formats.musicxml_part import Part, WrittenNote, measures_by_part, text_of
 from gavotte.formats.musicxml_reading import Reading
 from gavotte.formats.source import MAX_NOTES, Imported, VoiceSummary
+from gavotte.solo.bars import BarGrid
 from gavotte.solo.checks import check
 from gavotte.solo.document import (
     TREBLE,
@@ -32,6 +33,7 @@ from gavotte.solo.document import (
     Section,
     Solo,
     TempoChange,
+    Text,
 )
 from gavotte.solo.instruments import CLEFS, guess_instrument
 from gavotte.solo.setting import with_setting
@@ -129,8 +131,13 @@ class Score:
             odd_bars=tuple(OddBar(onset - shift, length) for onset, length in reading.odd_bars(part)),
             chords=_chords(reading, part, remarks),
             sections=tuple(Section(onset - shift, label) for onset, label in part.sections),
+            texts=_texts(part.texts, shift),
             notes=_notes(entries, shift),
         )
+        # Empty bars at the end belong to the form.
+        written = sum(reading.lengths, Fraction(0)) - shift
+        if BarGrid(solo).bars[-1].end < written:
+            solo = replace(solo, form_end=written)
         remarks += [finding.message for finding in check(solo)]
         return Imported(with_setting(solo), tuple(remarks))
 
@@ -157,6 +164,14 @@ def _chords(reading: Reading, part: Part, remarks: list[str]) -> tuple[ChordEven
             continue
         events[onset] = ChordEvent(f"c{len(events)}", onset - reading.pickup, write_chord_symbol(symbol))
     return tuple(events[onset] for onset in sorted(events))
+
+
+def _texts(texts: list[tuple[Fraction, str]], shift: Fraction) -> tuple[Text, ...]:
+    """The words over the staff, those at one place together."""
+    together: dict[Fraction, str] = {}
+    for onset, words in texts:
+        together[onset] = f"{together[onset]} {words}" if onset in together else words
+    return tuple(Text(onset - shift, words) for onset, words in sorted(together.items()))
 
 
 def _tempos(
@@ -225,6 +240,9 @@ def _notes(entries: list[WrittenNote], shift: Fraction) -> tuple[Note, ...]:
                     grace=entry.grace,
                     marks=entry.marks,
                     uncertain=entry.uncertain,
+                    finger=entry.finger,
+                    string=entry.string,
+                    pick=entry.pick,
                 )
             )
         open_tie = entry.tie_start

@@ -5,6 +5,7 @@ Positions are exact fractions of a quarter note from the start of the score.
 
 from __future__ import annotations
 
+import re
 import xml.etree.ElementTree as ET
 from collections.abc import Iterator
 from dataclasses import dataclass, field
@@ -12,7 +13,7 @@ from fractions import Fraction
 from math import floor
 
 from gavotte.formats.errors import FormatError
-from gavotte.solo.document import Articulation, Mark, Tuplet
+from gavotte.solo.document import Articulation, Mark, Pick, Tuplet
 from gavotte.theory.interval import UNISON, Interval
 from gavotte.theory.key import MODES, Key
 from gavotte.theory.meter import Meter, MeterError
@@ -29,6 +30,11 @@ _MARKS = {
     "trill-mark": Articulation.TRILL,
     "harmonic": Articulation.HARMONIC,
 }
+_PICKS = {"down-bow": Pick.DOWN, "up-bow": Pick.UP}
+_MOST_STRINGS, _LONGEST_FINGER, _LONGEST_WORDS = 12, 4, 120
+_NAVIGATION = re.compile(r"\b(?:d\.?\s?[cs]\.?|da capo|dal segno|to coda|coda|fine|segno)\b", re.IGNORECASE)
+"""Words that say in which order bars are played; that is worked out elsewhere."""
+
 _JOINED = {"hammer-on": Articulation.HAMMER_ON, "pull-off": Articulation.PULL_OFF}
 # Diatonic steps of a transposition that states only its semitones.
 _STEPS = {0: 0, 1: 1, 2: 1, 3: 2, 4: 2, 5: 3, 6: 3, 7: 4, 8: 5, 9: 5, 10: 6, 11: 6}
@@ -52,6 +58,9 @@ class WrittenNote:
     marks: tuple[Mark, ...]
     tuplet: Tuplet | None
     uncertain: bool
+    finger: str = ""
+    string: int = 0
+    pick: Pick | None = None
 
 
 @dataclass
@@ -65,6 +74,7 @@ class Part:
     keys: list[tuple[Fraction, Key]] = field(default_factory=list)
     meters: list[tuple[Fraction, Meter]] = field(default_factory=list)
     sections: list[tuple[Fraction, str]] = field(default_factory=list)
+    texts: list[tuple[Fraction, str]] = field(default_factory=list)
     transpose: Interval = UNISON
     clef: str = "G2"
     tempos: list[tuple[Fraction, Fraction]] = field(default_factory=list)
@@ -294,8 +304,20 @@ def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Frac
             tuple(_marks(element)),
             tuplet,
             text_of(element, "footnote") == UNCERTAIN,
+            text_of(element, "notations/technical/fingering")[:_LONGEST_FINGER],
+            _string(element),
+            _pick(element),
         )
     )
+
+
+def _string(note: ET.Element) -> int:
+    number = number_of(note.findtext("notations/technical/string"))
+    return int(number) if 0 < number <= _MOST_STRINGS else 0
+
+
+def _pick(note: ET.Element) -> Pick | None:
+    return next((pick for tag, pick in _PICKS.items() if note.find(f"notations/technical/{tag}") is not None), None)
 
 
 def _marks(note: ET.Element) -> Iterator[Mark]:
@@ -324,6 +346,11 @@ def _read_direction(part: Part, element: ET.Element, onset: Fraction, divisions:
             part.sections.append((onset, label))
     divided = number_of(element.findtext("offset")) / divisions
     onset += max(-onset, divided)
+    words = " ".join("".join(word.text or "" for word in element.iter("words")).split())
+    # Words beside a metronome mark or a swing belong to the tempo.
+    has_tempo = element.find(".//metronome") is not None
+    if words and len(words) <= _LONGEST_WORDS and not has_tempo and not _NAVIGATION.search(words):
+        part.texts.append((onset, words))
     sounds = [element] if element.tag == "sound" else list(element.iter("sound"))
     for sound in sounds:
         tempo = number_of(sound.get("tempo"))

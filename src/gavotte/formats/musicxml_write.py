@@ -16,7 +16,7 @@ from math import lcm
 from gavotte.formats.musicxml_chord import harmony_members
 from gavotte.formats.musicxml_part import UNCERTAIN
 from gavotte.notation.written import Event, Notation, WrittenBar
-from gavotte.solo.document import Articulation, ChordEvent, Note, Solo
+from gavotte.solo.document import Articulation, ChordEvent, Note, Pick, Solo
 from gavotte.theory.chord import Chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
@@ -31,6 +31,7 @@ _ARTICULATIONS = {
     Articulation.ACCENT: "accent", Articulation.MARCATO: "strong-accent", Articulation.STACCATO: "staccato",
     Articulation.TENUTO: "tenuto", Articulation.FALL: "falloff", Articulation.SCOOP: "scoop",
 }  # fmt: skip
+_PICKS = {Pick.DOWN: "down-bow", Pick.UP: "up-bow"}
 _JOINED = {Articulation.HAMMER_ON: "hammer-on", Articulation.PULL_OFF: "pull-off"}
 _XML_ID = re.compile(r"[A-Za-z_][\w.-]*")
 _TIED_LETTERS = {Articulation.HAMMER_ON: "H", Articulation.PULL_OFF: "P"}
@@ -150,6 +151,12 @@ class _Writer:
         for section in self.solo.sections:
             if event.onset <= section.onset < end:
                 _add(_add(_add(measure, "direction"), "direction-type"), "rehearsal", section.label)
+        for text in self.solo.texts:
+            if event.onset <= text.onset < end:
+                direction = _add(measure, "direction", placement="above")
+                _add(_add(direction, "direction-type"), "words", text.words)
+                if text.onset > event.onset:
+                    _add(direction, "offset", int((text.onset - event.onset) * self.divisions))
         for change in self.solo.tempo_changes:
             if event.onset <= change.onset < end:
                 self._tempo(measure, change.tempo, offset=change.onset - event.onset)
@@ -257,6 +264,12 @@ class _Writer:
                 _add(technical, tag, type="stop", number="1")
         if note.has(Articulation.HARMONIC):
             _add(technical, "harmonic")
+        if note.pick is not None:
+            _add(technical, _PICKS[note.pick])
+        if note.finger:
+            _add(technical, "fingering", note.finger)
+        if note.string:
+            _add(technical, "string", note.string)
         for mark in note.marks:
             if mark.articulation is Articulation.BEND:
                 _add(_add(technical, "bend"), "bend-alter", f"{float(mark.semitones or 1):g}")

@@ -58,6 +58,12 @@ class BarGrid:
         return f"{where}, {bar.meter.place_name(offset)}"
 
 
+def bars_written(solo: Solo) -> int:
+    """How many bars have a note that starts in them."""
+    grid = BarGrid(solo)
+    return len({grid.index_at(note.onset) for note in solo.notes})
+
+
 def _bars(solo: Solo) -> tuple[Bar, ...]:
     regions = solo.meters
     odd = {bar.onset: bar.length for bar in solo.odd_bars}

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import replace
 from fractions import Fraction
+from functools import lru_cache
 from typing import TypeVar
 
 from gavotte.solo.bars import BarGrid
@@ -62,7 +63,7 @@ def transposed(solo: Solo, interval: Interval) -> Solo:
     """The whole solo an interval higher: notes, chords and keys."""
     return replace(
         solo,
-        notes=tuple(replace(note, pitch=note.pitch.transposed(interval)) for note in solo.notes),
+        notes=tuple(_transposed_note(note, interval) for note in solo.notes),
         chords=tuple(_transposed_chord(event, interval) for event in solo.chords),
         keys=tuple(
             replace(region, key=Key(region.key.tonic.transposed(interval), region.key.mode)) for region in solo.keys
@@ -70,6 +71,13 @@ def transposed(solo: Solo, interval: Interval) -> Solo:
     )
 
 
+# The same note moved by the same interval is the same value again, which the page knows by its identity.
+@lru_cache(maxsize=8192)
+def _transposed_note(note: Note, interval: Interval) -> Note:
+    return replace(note, pitch=note.pitch.transposed(interval))
+
+
+@lru_cache(maxsize=1024)
 def _transposed_chord(event: ChordEvent, interval: Interval) -> ChordEvent:
     symbol = event.symbol
     if not isinstance(symbol, Chord):

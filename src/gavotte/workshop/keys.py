@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from functools import lru_cache
 
 from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.solo.edits import transposed
@@ -96,12 +97,14 @@ def _simple_name(name: PitchName) -> PitchName:
     return pitch.name
 
 
+@lru_cache(maxsize=8192)
 def _simple_note(note: Note) -> Note:
     if abs(note.pitch.alter) < 2:
         return note
     return replace(note, pitch=respelled(note.pitch, _simple_name(note.pitch.name)))
 
 
+@lru_cache(maxsize=1024)
 def _simple_chord(event: ChordEvent) -> ChordEvent:
     symbol = event.symbol
     if not isinstance(symbol, Chord):

@@ -1,8 +1,9 @@
 """The chord line as text: bars between "|", chords in them, read with every mistake at its place, and written.
 
-In a bar chords share the beats, earlier ones longer; ``/`` gives the chord before another beat and ``%`` alone
-repeats the bar before; ``-`` leaves a bar open. ``G7@2.5`` puts a chord on the and of 2. ``[A]`` begins a section, ``|: … :|`` is written out
-twice. Before the first "|" stands the pickup's chord, where the solo has a pickup. Lines are only for the eye.
+In a bar chords share the beats, earlier ones longer; ``/`` gives the chord before another beat and ``%`` alone repeats
+the bar before; ``-`` leaves a bar open. ``G7@2.5`` puts a chord on the and of 2. ``[A]`` begins a section, ``|: … :|``
+is written out twice. Before the first "|" stands the pickup's chord, where the solo has a pickup. Lines are only for
+the eye.
 """
 
 from __future__ import annotations
@@ -36,7 +37,7 @@ class Problem:
 
 @dataclass(frozen=True, slots=True)
 class _Slot:
-    """One sign of a bar: a chord in normal form, "/" for one that goes on, "-" for none; ``place`` is its beat, where given."""
+    """One sign of a bar: a chord in normal form, "/" for one that goes on, "-" for none. ``place`` is a given beat."""
 
     text: str
     place: Fraction | None = None

@@ -6,7 +6,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import ChordEvent, Section, Solo
+from gavotte.solo.document import ChordEvent, Solo
 
 MOST_CHORUSES = 40
 
@@ -93,15 +93,3 @@ def with_chord_moved(solo: Solo, chord_id: str, beats: int) -> Solo:
     chords = list(solo.chords)
     chords[index] = replace(event, onset=places[0])
     return replace(solo, chords=tuple(chords))
-
-
-def form_marks(solo: Solo) -> tuple[Section, ...]:
-    """What stands over the form: its sections, and the number of each chorus after the first."""
-    marks = {section.onset: section.label for section in solo.sections}
-    if solo.chorus:
-        start, number, end = solo.chorus, 2, solo.end
-        while start < end:
-            label = marks.get(start)
-            marks[start] = f"{number} · {label}" if label else str(number)
-            start, number = start + solo.chorus, number + 1
-    return tuple(Section(onset, label) for onset, label in sorted(marks.items()))

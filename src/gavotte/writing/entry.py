@@ -68,22 +68,29 @@ class Written:
     note: str | None = None
 
 
+def place_of_pitch(solo: Solo, entry: Entry) -> Fraction:
+    """Where the next pitch goes: to the caret, or where pitches are poured in to the next note from there."""
+    waiting = _waiting(solo, entry)
+    return entry.caret if waiting is None else waiting.onset
+
+
 def write_name(solo: Solo, entry: Entry, letter: str) -> Written:
     """A pitch by its letter (A to G), in the octave nearest to the note before."""
-    if entry.way is not Way.NOTES:
-        waiting = _next_note(solo, entry.caret)
-        if waiting is not None:
-            return _pour(solo, entry, waiting, named_pitch(solo, letter, waiting.onset))
-    return write_pitch(solo, entry, named_pitch(solo, letter, entry.caret))
+    return write_spelled(solo, entry, named_pitch(solo, letter, place_of_pitch(solo, entry)))
+
+
+def write_spelled(solo: Solo, entry: Entry, pitch: Pitch) -> Written:
+    """A pitch whose name is known: to the note that waits for one, or as a new note."""
+    waiting = _waiting(solo, entry)
+    return write_pitch(solo, entry, pitch) if waiting is None else _pour(solo, entry, waiting, pitch)
 
 
 def write_sound(solo: Solo, entry: Entry, midi: int) -> Written:
     """A pitch by its MIDI number, as from a keyboard; spelled by the chord, the key and where the line goes."""
-    if entry.way is not Way.NOTES:
-        waiting = _next_note(solo, entry.caret)
-        if waiting is not None:
-            done = _pour(solo, entry, waiting, spell(midi, 0))
-            return replace(done, solo=respell_notes(done.solo, frozenset({waiting.id})))
+    waiting = _waiting(solo, entry)
+    if waiting is not None:
+        done = _pour(solo, entry, waiting, spell(midi, 0))
+        return replace(done, solo=respell_notes(done.solo, frozenset({waiting.id})))
     done = write_pitch(solo, entry, spell(midi, 0))
     before = note_before(solo, entry.caret)
     # What comes after decides the name of a chromatic note, so the one before is looked at again too.
@@ -163,6 +170,11 @@ def take_back(solo: Solo, entry: Entry) -> Written:
 
 def _onward(entry: Entry) -> Entry:
     return replace(entry, caret=entry.caret + entry.length)
+
+
+def _waiting(solo: Solo, entry: Entry) -> Note | None:
+    """The note that the next pitch is for, where pitches are poured into notes that are there."""
+    return None if entry.way is Way.NOTES else _next_note(solo, entry.caret)
 
 
 def _next_note(solo: Solo, time: Fraction) -> Note | None:

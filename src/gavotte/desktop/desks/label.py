@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.desks.nothing_open import NothingOpen
 from gavotte.desktop.header import Header, rule
 from gavotte.desktop.note_card import NoteCard
 from gavotte.desktop.page.page_view import PageView
@@ -20,10 +21,13 @@ from gavotte.solo.label import Label
 
 
 class LabelDesk(QWidget):
-    """Shows the session's solo. ``keep_wanted`` asks to keep the selection, ``shelf_wanted`` to choose a solo."""
+    """Shows the session's solo. ``keep_wanted`` asks to keep the selection, ``shelf_wanted`` and ``new_wanted`` for a
+    solo.
+    """
 
     keep_wanted = pyqtSignal()
     shelf_wanted = pyqtSignal()
+    new_wanted = pyqtSignal()
 
     def __init__(self, session: SoloSession, engraver: Engraver) -> None:
         super().__init__()
@@ -44,7 +48,7 @@ class LabelDesk(QWidget):
         row.addWidget(self.page, 1)
         row.addWidget(self.card)
         layout.addWidget(self._body, 1)
-        self._nothing = self._no_solo()
+        self._nothing = NothingOpen()
         layout.addWidget(self._nothing, 1)
         self._connect()
         self._show_solo()
@@ -58,20 +62,6 @@ class LabelDesk(QWidget):
         self.title, self.about = head.title, head.about
         return head
 
-    def _no_solo(self) -> QWidget:
-        box = QWidget()
-        layout = QVBoxLayout(box)
-        layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        layout.setSpacing(12)
-        text = QLabel(translate("Gavotte", "No solo is open."))
-        text.setObjectName("title")
-        button = QPushButton(translate("Gavotte", "Choose one from the shelf"))
-        button.setObjectName("primary")
-        button.clicked.connect(self.shelf_wanted)
-        layout.addWidget(text, 0, Qt.AlignmentFlag.AlignCenter)
-        layout.addWidget(button, 0, Qt.AlignmentFlag.AlignCenter)
-        return box
-
     def _connect(self) -> None:
         session = self._session
         session.solo_opened.connect(self._show_solo)
@@ -84,6 +74,8 @@ class LabelDesk(QWidget):
         self.card.target_chosen.connect(lambda note: session.select(note, note))
         self.doubts.clicked.connect(self._next_in_doubt)
         self.keep.clicked.connect(self.keep_wanted)
+        self._nothing.shelf_wanted.connect(self.shelf_wanted)
+        self._nothing.new_wanted.connect(self.new_wanted)
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
@@ -156,9 +148,13 @@ class LabelDesk(QWidget):
             else translate("Gavotte", " in concert pitch")
         )
 
+    def refresh(self) -> None:
+        """Show the solo as it is now: edits at another desk cost nothing here until somebody looks."""
+        self._show_edit()
+
     def _show_edit(self) -> None:
         solo = self._session.shown
-        if solo is None:
+        if solo is None or not self.isVisible():
             return
         self._show_head(solo)
         self.page.update_solo(solo, self._session.labels)
@@ -186,6 +182,8 @@ class LabelDesk(QWidget):
 
     def _show_selection(self) -> None:
         session = self._session
+        if not self.isVisible():
+            return
         selected = session.selected()
         self.page.set_selection(session.anchor, session.current, frozenset(selected))
         self.page.show_target(None)

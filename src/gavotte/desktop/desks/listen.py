@@ -41,6 +41,7 @@ from gavotte.recording.salience import Salience
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo
 from gavotte.solo.edits import with_notes_moved
+from gavotte.solo.form import form_marks
 
 _JUMP = 2.0
 _GROW = 0.1
@@ -233,7 +234,9 @@ class ListenDesk(QWidget):
                 self._show_nothing()
             return
         # Edits at another desk cost nothing here: coming back shows everything anew.
-        if self.isVisible():
+        if not self.isVisible():
+            self._find_way()
+        else:
             self.page.show_solo(session.shown, session.labels)
             self._show_beats()
 
@@ -256,9 +259,14 @@ class ListenDesk(QWidget):
         self._explain()
         self._show_solo()
 
-    def _show_beats(self) -> None:
+    def _find_way(self) -> None:
+        """How the solo's time lies in the recording."""
         solo, beats = self._session.solo, self._tape.beats
-        self._way = Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable and solo.notes else None
+        self._way = Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable else None
+
+    def _show_beats(self) -> None:
+        self._find_way()
+        solo, beats = self._session.solo, self._tape.beats
         self._show_marks()
         self._deck.set_clicks(self._clicks())
         self.pitches.show_notes(self._heard_notes())
@@ -279,9 +287,7 @@ class ListenDesk(QWidget):
         bars = tuple(way.bars()) if way is not None else ()
         sections: tuple[tuple[float, str], ...] = ()
         if way is not None and self._session.solo is not None:
-            sections = tuple(
-                (way.seconds(float(section.onset)), section.label) for section in self._session.solo.sections
-            )
+            sections = tuple((way.seconds(float(mark.onset)), mark.label) for mark in form_marks(self._session.solo))
         self.wave.show_marks(Marks(beats.times, beats.downbeat, bars, sections))
 
     def _clicks(self) -> list[Click]:
@@ -406,6 +412,19 @@ class ListenDesk(QWidget):
         note = solo.note(self._note)
         self.choose(way.seconds(float(note.onset)), way.seconds(float(note.end)))
         self.again()
+
+    def hear_bar(self, time: Fraction, selected: tuple[str, ...]) -> bool:
+        """Several selected notes, or the bar of a time, round and round; False where that can't be heard."""
+        solo, way = self._session.solo, self._way
+        if solo is None or way is None or not self.has_recording:
+            return False
+        notes = [note for note in solo.notes if note.id in selected]
+        bar = way.grid.at(time)
+        start, end = (notes[0].onset, max(note.end for note in notes)) if len(notes) > 1 else (bar.onset, bar.end)
+        self.choose(way.seconds(float(start)), way.seconds(float(end)))
+        self._deck.set_loop(True)
+        self.again()
+        return True
 
     def _write_pitch(self, midi: int) -> None:
         solo = self._session.solo

@@ -15,13 +15,16 @@ from gavotte.theory.key import Key
 
 
 class ShelfDesk(QWidget):
-    """Signals carry library ids: open and delete for solos and licks; ``import_wanted`` asks for a file."""
+    """Signals carry library ids: open and delete for solos and licks; ``import_wanted`` asks for a file,
+    ``new_wanted`` to begin a solo.
+    """
 
     solo_chosen = pyqtSignal(str)
     lick_chosen = pyqtSignal(str)
     solo_unwanted = pyqtSignal(str)
     lick_unwanted = pyqtSignal(str)
     import_wanted = pyqtSignal()
+    new_wanted = pyqtSignal()
 
     def __init__(self, library: Library) -> None:
         super().__init__()
@@ -46,6 +49,8 @@ class ShelfDesk(QWidget):
         self._count.setObjectName("quietBody")
         self.import_button = QPushButton(translate("Gavotte", "Import a solo…"))
         self.import_button.setToolTip(translate("Gavotte", "Take in a MusicXML or MIDI file (Ctrl+I)"))
+        self.new_button = QPushButton(translate("Gavotte", "New solo…"))
+        self.new_button.setToolTip(translate("Gavotte", "Begin one from a recording, a form or an empty page (Ctrl+N)"))
         self.open_button = QPushButton(translate("Gavotte", "Open"))
         self.open_button.setObjectName("primary")
         self.open_button.setToolTip(translate("Gavotte", "Open the chosen solo or lick (Enter)"))
@@ -53,6 +58,7 @@ class ShelfDesk(QWidget):
         header.setSpacing(12)
         header.addWidget(title)
         header.addWidget(self._count, 1, Qt.AlignmentFlag.AlignBottom)
+        header.addWidget(self.new_button)
         header.addWidget(self.import_button)
         header.addWidget(self.open_button)
         return header
@@ -110,6 +116,7 @@ class ShelfDesk(QWidget):
         return box
 
     def _connect(self) -> None:
+        self.new_button.clicked.connect(self.new_wanted)
         self.import_button.clicked.connect(self.import_wanted)
         self.first_import.clicked.connect(self.import_wanted)
         self.open_button.clicked.connect(self._open_current)

@@ -1,17 +1,17 @@
-"""Articulations that are drawn by the page: slides, bends, falls, scoops, hammer-ons, trills, doubt."""
+"""Marks that the page draws itself: slides, bends, falls, hammer-ons, trills, fingers, strings, picks, doubt."""
 
 from __future__ import annotations
 
 from fractions import Fraction
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen
+from PyQt6.QtGui import QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
 from PyQt6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, PlacedNote
 from gavotte.engraving.shapes import STAFF_SPACE as SP
-from gavotte.solo.document import Articulation
+from gavotte.solo.document import Articulation, Note, Pick
 
 _DRAWN = {
     Articulation.SLIDE,
@@ -29,6 +29,28 @@ _RISE = {Articulation.BEND: 1.6, Articulation.HAMMER_ON: 1.4, Articulation.PULL_
 _LETTERS = {Articulation.HAMMER_ON: "H", Articulation.PULL_OFF: "P", Articulation.TRILL: "tr"}
 
 
+_ROW = 1.5 * SP
+"""Room one sign of the hands takes."""
+
+
+def _rows_of(note: Note) -> int:
+    return bool(note.finger) + bool(note.string) + (note.pick is not None)
+
+
+def _is_handled(note: Note) -> bool:
+    return _rows_of(note) > 0
+
+
+def _stroke(painter: QPainter, pick: Pick, x: float, y: float) -> None:
+    """The sign of a stroke of the pick: an open frame down, a wedge up."""
+    half, height = 0.45 * SP, 0.85 * SP
+    if pick is Pick.DOWN:
+        corners = [(-half, 0.0), (-half, -height), (half, -height), (half, 0.0)]
+    else:
+        corners = [(-half, -height), (0.0, 0.0), (half, -height)]
+    painter.drawPolyline(QPolygonF([QPointF(x + dx, y + dy) for dx, dy in corners]))
+
+
 class ArticulationItem(QGraphicsItem):
     """All articulations of a line that the engraver does not draw."""
 
@@ -38,7 +60,9 @@ class ArticulationItem(QGraphicsItem):
         self._notes = [
             (note, notes[i - 1] if i else None, notes[i + 1] if i + 1 < len(notes) else None)
             for i, note in enumerate(notes)
-            if note.note.uncertain or any(mark.articulation in _DRAWN for mark in note.note.marks)
+            if note.note.uncertain
+            or _is_handled(note.note)
+            or any(mark.articulation in _DRAWN for mark in note.note.marks)
         ]
         self._colour, self._doubt = colour, doubt
         self._staff_top = line.staff[0]
@@ -50,11 +74,7 @@ class ArticulationItem(QGraphicsItem):
     @property
     def top(self) -> float:
         """How far up anything is drawn, in engraver units."""
-        heights = [
-            self._above(placed) - _RISE.get(mark.articulation, 0.0) * SP
-            for placed, *_ in self._notes
-            for mark in placed.note.marks
-        ]
+        heights = [self._handled_at(placed) - _rows_of(placed.note) * _ROW for placed, *_ in self._notes]
         return min(heights, default=self._staff_top)
 
     def boundingRect(self) -> QRectF:
@@ -69,6 +89,7 @@ class ArticulationItem(QGraphicsItem):
             painter.setPen(QPen(self._colour, 24))
             for mark in placed.note.marks:
                 self._paint(painter, mark.articulation, mark.semitones, placed, before, after)
+            self._handled(painter, placed)
             if placed.note.uncertain:
                 painter.setPen(self._doubt)
                 self._letter(painter, placed, "?")
@@ -104,6 +125,29 @@ class ArticulationItem(QGraphicsItem):
                 painter.drawPath(path)
             case Articulation.BEND:
                 self._bend(painter, placed, semitones or Fraction(1))
+
+    def _handled_at(self, placed: PlacedNote) -> float:
+        """The foot of what hands do: above the note's other marks."""
+        rise = max((_RISE.get(mark.articulation, 0.0) for mark in placed.note.marks), default=0.0)
+        rise = max(rise, 1.3) if placed.note.uncertain else rise
+        return self._above(placed) - rise * SP
+
+    def _handled(self, painter: QPainter, placed: PlacedNote) -> None:
+        """Finger, string (in a ring) and pick stroke, one above the other."""
+        note, y = placed.note, self._handled_at(placed)
+        face = font(1.1 * SP, 500)
+        painter.setFont(face)
+        metrics = QFontMetricsF(face)
+        if note.finger:
+            painter.drawText(QPointF(placed.x - metrics.horizontalAdvance(note.finger) / 2, y), note.finger)
+            y -= _ROW
+        if note.string:
+            text = str(note.string)
+            painter.drawText(QPointF(placed.x - metrics.horizontalAdvance(text) / 2, y), text)
+            painter.drawEllipse(QPointF(placed.x, y - 0.4 * SP), 0.68 * SP, 0.68 * SP)
+            y -= _ROW
+        if note.pick is not None:
+            _stroke(painter, note.pick, placed.x, y)
 
     def _above(self, placed: PlacedNote) -> float:
         return min(placed.head.y, self._staff_top) - 0.8 * SP

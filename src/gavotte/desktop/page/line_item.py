@@ -22,7 +22,8 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import EngravedLine
 from gavotte.engraving.shapes import STAFF_SPACE as SP
-from gavotte.solo.document import Section
+from gavotte.solo.document import Solo
+from gavotte.solo.form import form_marks
 from gavotte.solo.label import Label
 
 
@@ -52,6 +53,7 @@ class LineParts:
 ALL_PARTS = LineParts()
 """What the page of a solo shows."""
 
+_WORDS_ROOM = 2.0 * SP
 _QUIET_KINDS = {"staff", "barLine", "clef", "keySig", "meterSig", "ledgerLines"}
 
 
@@ -62,7 +64,7 @@ class LineItem(QGraphicsItem):
         self,
         line: EngravedLine,
         labels: dict[str, Label],
-        sections: tuple[Section, ...],
+        solo: Solo,
         palette: Palette,
         parts: LineParts = ALL_PARTS,
     ) -> None:
@@ -72,10 +74,11 @@ class LineItem(QGraphicsItem):
         self.labels = self._mine(labels)
         bars = line.source.bars
         self._sections = [
-            (next(i for i, written in enumerate(bars) if section.onset < written.bar.end), section)
-            for section in sections
-            if bars[0].bar.onset <= section.onset < bars[-1].bar.end
+            (next(i for i, written in enumerate(bars) if mark.onset < written.bar.end), mark)
+            for mark in form_marks(solo)
+            if bars[0].bar.onset <= mark.onset < bars[-1].bar.end
         ]
+        self._texts = [text for text in solo.texts if bars[0].bar.onset <= text.onset < bars[-1].bar.end]
         self.note_items: dict[str, list[ElementItem]] = {}
         self.lane: LaneItem | None = None
         self._selected: frozenset[str] = frozenset()
@@ -89,6 +92,7 @@ class LineItem(QGraphicsItem):
         self._build_staff()
         self._build_chords()
         self._build_margin()
+        self._build_texts()
         self._build_tie_stubs()
         self._build_lane()
 
@@ -96,7 +100,7 @@ class LineItem(QGraphicsItem):
     def top(self) -> float:
         """Upper end of the line's room, in its own coordinates."""
         above = self._chord_y - 1.35 * CHORD_SIZE if self._parts.chords else self._chord_y - 1.2 * SP
-        return above - (2.0 * SP if self._sections else 0.0)
+        return above - (2.0 * SP if self._sections else 0.0) - (_WORDS_ROOM if self._texts else 0.0)
 
     @property
     def height(self) -> float:
@@ -201,6 +205,18 @@ class LineItem(QGraphicsItem):
         text.setFont(font(1.9 * SP, 700))
         text.setBrush(QColor(self._palette.accent))
         text.setPos(x, self.top - 0.2 * SP)
+
+    def _build_texts(self) -> None:
+        """Words over a bar, between its chords and its section."""
+        above = self._chord_y - (1.35 * CHORD_SIZE if self._parts.chords else 1.2 * SP)
+        edge = 0.0
+        for text in self._texts:
+            item = QGraphicsSimpleTextItem(text.words, self)
+            item.setFont(font(1.35 * SP, italic=True))
+            item.setBrush(QColor(self._palette.ink))
+            x = max(self.line.x_at(float(text.onset)) - 0.6 * SP, edge)
+            item.setPos(x, above - _WORDS_ROOM)
+            edge = x + item.boundingRect().width() + SP
 
     def _build_tie_stubs(self) -> None:
         """Ties that run over the line's end or come from the line before."""

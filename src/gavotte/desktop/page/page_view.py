@@ -14,6 +14,7 @@ from PyQt6.QtCore import QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphicsView, QWidget
 
+from gavotte.desktop.page.caret_item import Caret, CaretItem
 from gavotte.desktop.page.element_item import ElementItem
 from gavotte.desktop.page.line_item import ALL_PARTS, LineItem, LineParts
 from gavotte.desktop.theme.palette import DAY, Palette
@@ -22,7 +23,7 @@ from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, Engraver, line_
 from gavotte.engraving.mei import Staff, staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.notation.written import Notation
-from gavotte.solo.document import ChordEvent, Note, Solo
+from gavotte.solo.document import ChordEvent, Note, Solo, Text
 from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import shown_degree
 
@@ -32,13 +33,9 @@ _MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
 
 def _same_layout(old: Solo, new: Solo) -> bool:
     """Whether two values of a solo have the same bars, keys and sections, so that lines can be compared."""
-    return (old.meters, old.keys, old.odd_bars, old.pickup, old.sections, old.instrument) == (
-        new.meters,
-        new.keys,
-        new.odd_bars,
-        new.pickup,
-        new.sections,
-        new.instrument,
+    return all(
+        getattr(old, part) == getattr(new, part)
+        for part in ("meters", "keys", "odd_bars", "pickup", "sections", "chorus", "instrument")
     )
 
 
@@ -49,10 +46,12 @@ def changed_times(old: Solo, new: Solo) -> list[tuple[Fraction, Fraction]]:
     """
     notes = _not_shared(old.notes, new.notes)
     chords = _not_shared(old.chords, new.chords)
-    return [(note.onset, note.end) for note in notes] + [(chord.onset, chord.onset) for chord in chords]
+    texts = _not_shared(old.texts, new.texts)
+    points = [chord.onset for chord in chords] + [text.onset for text in texts]
+    return [(note.onset, note.end) for note in notes] + [(point, point) for point in points]
 
 
-ItemT = TypeVar("ItemT", Note, ChordEvent)
+ItemT = TypeVar("ItemT", Note, ChordEvent, Text)
 
 
 def _not_shared(old: tuple[ItemT, ...], new: tuple[ItemT, ...]) -> list[ItemT]:
@@ -65,10 +64,12 @@ def _not_shared(old: tuple[ItemT, ...], new: tuple[ItemT, ...]) -> list[ItemT]:
 class PageView(QGraphicsView):
     """Shows a solo with its labels.
 
-    Signal: ``selection_wanted(anchor, current)``, the note ids the user chose.
+    Signals: ``selection_wanted(anchor, current)``, the note ids the user chose; ``place_wanted(time)``, a place
+    without a note that was clicked (quarter notes).
     """
 
     selection_wanted = pyqtSignal(str, str)
+    place_wanted = pyqtSignal(object)
 
     def __init__(self, engraver: Engraver, parent: QWidget | None = None, parts: LineParts = ALL_PARTS) -> None:
         super().__init__(parent)
@@ -99,6 +100,8 @@ class PageView(QGraphicsView):
         self._zoom = 1.0
         self._playhead: QGraphicsLineItem | None = None
         self._played_line: LineItem | None = None
+        self._caret: CaretItem | None = None
+        self._caret_at: Caret | None = None
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._set_next_line)
@@ -126,7 +129,7 @@ class PageView(QGraphicsView):
         self.lines = []
         self._line_of = {}
         self._solo = None
-        self._playhead = self._played_line = None
+        self._playhead = self._played_line = self._caret = None
         self._page_scene.clear()
 
     def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
@@ -160,13 +163,14 @@ class PageView(QGraphicsView):
         if old is None or self._queue or not _same_layout(old, solo):
             self.show_solo(solo, labels, keep_place=True)
             return
-        notation, staff = Notation(solo), self._staff
-        same_bars = self._notation is not None and notation.grid.bars == self._notation.grid.bars
-        if not same_bars or staff_for(solo) != staff:
+        notation, staff, before = Notation(solo), self._staff, self._notation
+        if before is None or staff_for(solo) != staff:
             self.show_solo(solo, labels, keep_place=True)
             return
         self._take(solo, labels, notation, staff)
         touched = changed_times(old, solo)
+        if notation.grid.bars != before.grid.bars:
+            self._set_end_anew(before, notation)
         for index, item in enumerate(self.lines):
             start, end = item.line.source.bars[0].bar.onset, item.line.source.bars[-1].bar.end
             mine = [placed.note.id for placed in item.line.notes]
@@ -178,6 +182,23 @@ class PageView(QGraphicsView):
             else:
                 item.set_labels(labels)
         self._show_selection()
+        self._place_caret()
+
+    def _set_end_anew(self, before: Notation, notation: Notation) -> None:
+        """Bars were added or dropped: the lines from the first that is another one on are set anew."""
+        old, new = line_breaks(before), line_breaks(notation)
+        same = 0
+        while same < min(len(old), len(new)) - 1 and old[same] == new[same]:
+            same += 1
+        # The last line has a barline of its own and may be a short one.
+        start = new[min(same, len(old) - 1)][0] if old else 0
+        for item in [item for item in self.lines if item.line.first >= start]:
+            self.lines.remove(item)
+            self._page_scene.removeItem(item)
+            self._line_of = {note: line for note, line in self._line_of.items() if line is not item}
+        self._queue = [lines for lines in new if lines[0] >= start]
+        while self._queue:
+            self._set_next_line()
 
     def _take(self, solo: Solo, labels: dict[str, Label], notation: Notation, staff: Staff) -> None:
         self._solo, self._labels, self._notation, self._staff = solo, labels, notation, staff
@@ -203,12 +224,13 @@ class PageView(QGraphicsView):
             self.ensure_note_visible(self._wanted_in_view)
         if not self._queue:
             self._timer.stop()
+            self._place_caret()
             if len(self.lines) == 1:
                 self._apply_zoom()
 
     def _make_item(self, line: EngravedLine) -> LineItem:
         assert self._solo is not None
-        item = LineItem(line, self._labels, self._solo.sections, self.palette_in_use, self._parts)
+        item = LineItem(line, self._labels, self._solo, self.palette_in_use, self._parts)
         for placed in line.notes:
             self._line_of[placed.note.id] = item
         item.set_selected(self._selected)
@@ -284,6 +306,29 @@ class PageView(QGraphicsView):
             self._played_line = line
             self.ensureVisible(QRectF(0, y + line.top, 1, line.height), 0, 24)
 
+    def show_caret(self, caret: Caret | None) -> None:
+        """Show where the next note is written, scrolling there; None takes the caret away."""
+        self._caret_at = caret
+        self._place_caret()
+        if self._caret is not None:
+            self.ensureVisible(self._caret.sceneBoundingRect(), 40, 24)
+
+    @property
+    def caret(self) -> CaretItem | None:
+        """The caret as it is drawn, None where there is none."""
+        return self._caret
+
+    def _place_caret(self) -> None:
+        if self._caret is not None:
+            self._page_scene.removeItem(self._caret)
+            self._caret = None
+        caret = self._caret_at
+        line = self._line_at(float(caret.time)) if caret is not None else None
+        if caret is None or line is None:
+            return
+        self._caret = CaretItem(line, caret, self.palette_in_use)
+        self._page_scene.addItem(self._caret)
+
     @property
     def playhead_x(self) -> float | None:
         """Where the playhead stands in its line, in engraver units; None where there is none."""
@@ -295,6 +340,14 @@ class PageView(QGraphicsView):
             if time < item.line.source.bars[-1].bar.end:
                 return item
         return self.lines[-1] if self.lines and not self._queue else None
+
+    def time_in_next_line(self, time: Fraction, step: int) -> Fraction | None:
+        """The time at the same place of the line below (1) or above (-1)."""
+        line = self._line_at(float(time))
+        if line is None:
+            return None
+        index = self.lines.index(line) + step
+        return self.lines[index].line.time_at(line.line.x_at(float(time))) if 0 <= index < len(self.lines) else None
 
     def _show_selection(self) -> None:
         for item in self.lines:
@@ -322,6 +375,15 @@ class PageView(QGraphicsView):
                     return near.note.id
         return None
 
+    def _time_at(self, x: int, y: int) -> Fraction | None:
+        """The time of a place on or near a staff."""
+        point = self.mapToScene(x, y)
+        for line in self.lines:
+            local = point.y() - line.pos().y()
+            if line.line.staff[0] - 4 * SP <= local <= line.line.staff[1] + 4 * SP:
+                return line.line.time_at(point.x())
+        return None
+
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
         position = event.position().toPoint()
@@ -329,6 +391,10 @@ class PageView(QGraphicsView):
         if note is not None and event.button() == Qt.MouseButton.LeftButton:
             extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
             self.selection_wanted.emit(self._anchor if extend and self._anchor else note, note)
+        elif event.button() == Qt.MouseButton.LeftButton:
+            time = self._time_at(position.x(), position.y())
+            if time is not None:
+                self.place_wanted.emit(time)
         self.setFocus()
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:

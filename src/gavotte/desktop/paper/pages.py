@@ -75,7 +75,7 @@ class SheetPages:
         self._y = self._title_height
         for number, (first, last) in enumerate(breaks, 1):
             for line in engraver.line(notation, first, last, degrees, staff, shape):
-                self._add(LineItem(line, sheet.labels, sheet.solo.sections, PRINT, parts))
+                self._add(LineItem(line, sheet.labels, sheet.solo, PRINT, parts))
             yield number / len(breaks)
 
     @property

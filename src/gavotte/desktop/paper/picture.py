@@ -44,7 +44,7 @@ def picture_steps(
     y = right = 0.0
     for number, (first, last) in enumerate(lines, 1):
         for line in engraver.line(notation, first, last, degrees, staff_for(sheet.solo), shape):
-            item = LineItem(line, sheet.labels, sheet.solo.sections, PRINT, parts)
+            item = LineItem(line, sheet.labels, sheet.solo, PRINT, parts)
             scene.addItem(item)
             item.setPos(0, y - item.top)
             y += item.height + SP

@@ -47,6 +47,19 @@ def _vocabulary() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
+def _write() -> tuple[QPainterPath, QPainterPath]:
+    """A note on a line, and the stroke where the next one goes."""
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(2, 17.5)
+    line.lineTo(22, 17.5)
+    solid.addEllipse(QPointF(7, 17.5), 3.6, 2.7)
+    line.moveTo(10.1, 17)
+    line.lineTo(10.1, 5)
+    line.moveTo(17, 3.5)
+    line.lineTo(17, 21.5)
+    return line, solid
+
+
 def _listen() -> tuple[QPainterPath, QPainterPath]:
     """A wave between two lines: what is looped."""
     line, solid = QPainterPath(), QPainterPath()
@@ -105,6 +118,7 @@ def _loop() -> tuple[QPainterPath, QPainterPath]:
 _DRAWINGS = {
     "shelf": _shelf,
     "listen": _listen,
+    "write": _write,
     "label": _label,
     "vocabulary": _vocabulary,
     "mark": _mark,

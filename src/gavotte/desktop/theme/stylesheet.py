@@ -23,6 +23,7 @@ QPushButton:hover { border-color: $accent; }
 QPushButton:focus { border: 2px solid $accent; padding: 5px 11px; }
 QPushButton:disabled { color: $quiet; background: $chrome; }
 QPushButton#primary { background: $accent; color: $on_accent; border-color: $accent; font-weight: 500; }
+QPushButton#primary:disabled { color: $quiet; background: $chrome; border-color: $rule; }
 QPushButton#primary:focus { border: 2px solid $text; }
 QPushButton#link { background: transparent; border: none; padding: 4px 8px; text-align: left; }
 QPushButton#link:hover { color: $accent; }
@@ -44,6 +45,10 @@ QSlider::groove:horizontal { height: 4px; border-radius: 2px; background: $rule;
 QSlider::sub-page:horizontal { height: 4px; border-radius: 2px; background: $accent; }
 QSlider::handle:horizontal { width: 14px; height: 14px; margin: -5px 0; border-radius: 7px; background: $accent; }
 QSlider::handle:horizontal:focus { background: $text; }
+QPushButton#tab { background: transparent; border: none; border-bottom: 2px solid transparent; border-radius: 0;
+    padding: 6px 10px; }
+QPushButton#tab:checked { border-bottom-color: $accent; font-weight: 700; }
+QPushButton#tab:focus { color: $accent; }
 QListView, QTreeView, QPlainTextEdit { background: $well; border: 1px solid $rule; border-radius: 4px;
     outline: none; }
 QListView:focus { border-color: $accent; }

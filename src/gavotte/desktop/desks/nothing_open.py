@@ -1,0 +1,31 @@
+"""What a desk shows while no solo is open, and the ways on."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
+
+from gavotte.desktop.translation import translate
+
+
+class NothingOpen(QWidget):
+    """Signals: ``shelf_wanted``, ``new_wanted``."""
+
+    shelf_wanted = pyqtSignal()
+    new_wanted = pyqtSignal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        layout = QVBoxLayout(self)
+        layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        layout.setSpacing(12)
+        text = QLabel(translate("Gavotte", "No solo is open."))
+        text.setObjectName("title")
+        self.shelf = QPushButton(translate("Gavotte", "Choose one from the shelf"))
+        self.shelf.setObjectName("primary")
+        self.shelf.clicked.connect(self.shelf_wanted)
+        self.new = QPushButton(translate("Gavotte", "Begin a new one…"))
+        self.new.setToolTip(translate("Gavotte", "From a recording, a form, or an empty page (Ctrl+N)"))
+        self.new.clicked.connect(self.new_wanted)
+        for widget in (text, self.shelf, self.new):
+            layout.addWidget(widget, 0, Qt.AlignmentFlag.AlignCenter)

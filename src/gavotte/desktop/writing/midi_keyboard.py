@@ -1,0 +1,72 @@
+"""MIDI keyboards: notes played on a connected one, or on the stand-in where there is none."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from gavotte.desktop.translation import translate
+
+log = logging.getLogger(__name__)
+
+_BACKEND = "mido.backends.rtmidi"
+
+
+class MidiKeyboard(QObject):
+    """Signals: ``played(midi)``, in the interface's thread whatever thread the device speaks in; ``failed(message)``.
+
+    ``play`` is the stand-in: whoever calls it is heard as a key of a device would be.
+    """
+
+    played = pyqtSignal(int)
+    failed = pyqtSignal(str)
+
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self._port: Any = None
+        self.name = ""
+
+    def devices(self) -> list[str]:
+        """The names of the keyboards that are connected; none where the machine has no MIDI."""
+        try:
+            import mido
+
+            names: list[str] = mido.Backend(_BACKEND, load=True).get_input_names()
+        except Exception as error:
+            # Without a sequencer, or without the driver's library, the system has no MIDI: each says so differently.
+            log.info("no MIDI here: %s", error)
+            return []
+        # Every system has a through port, which plays nothing by itself.
+        return list(dict.fromkeys(name for name in names if "through" not in name.lower()))
+
+    def open(self, name: str) -> bool:
+        """Listen to a keyboard, in place of the one before; "" listens to none."""
+        self.close()
+        if not name:
+            return True
+        try:
+            import mido
+
+            self._port = mido.Backend(_BACKEND, load=True).open_input(name, callback=self._received)
+        except Exception as error:
+            self.failed.emit(translate("Gavotte", "{name} can't be opened: {error}").format(name=name, error=error))
+            return False
+        self.name = name
+        return True
+
+    def close(self) -> None:
+        """Listen to nothing more."""
+        if self._port is not None:
+            self._port.close()
+            self._port = None
+        self.name = ""
+
+    def _received(self, message: Any) -> None:
+        if message.type == "note_on" and message.velocity > 0:
+            self.played.emit(message.note)
+
+    def play(self, midi: int) -> None:
+        """A key of the stand-in."""
+        self.played.emit(midi)

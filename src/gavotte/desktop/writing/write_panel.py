@@ -1,0 +1,158 @@
+"""The panel beside the page: what the keys write, marks, chords, checks."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+
+from gavotte.desktop.choice import Tick
+from gavotte.desktop.header import rule
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.desktop.writing.checks_panel import ChecksPanel
+from gavotte.desktop.writing.chords_panel import ChordsPanel
+from gavotte.desktop.writing.key_pad import KeyPad
+from gavotte.desktop.writing.marks_panel import MarksPanel
+from gavotte.writing.entry import Entry, Way
+
+WIDTH = 332
+
+_WAYS = (
+    (Way.NOTES, QT_TRANSLATE_NOOP("Gavotte", "Notes"), QT_TRANSLATE_NOOP("Gavotte", "A letter writes a note (F7)")),
+    (
+        Way.RHYTHM,
+        QT_TRANSLATE_NOOP("Gavotte", "Rhythm"),
+        QT_TRANSLATE_NOOP("Gavotte", "A value writes a note, its pitch left open, or gives a note its length (F8)"),
+    ),
+    (
+        Way.PITCHES,
+        QT_TRANSLATE_NOOP("Gavotte", "Pitches"),
+        QT_TRANSLATE_NOOP("Gavotte", "A letter goes to the next note, whose rhythm stays (F9)"),
+    ),
+)
+_HINTS = {
+    Way.NOTES: QT_TRANSLATE_NOOP(
+        "Gavotte", "Choose a value, then write pitches by name. S and X sharpen and flatten the note just written."
+    ),
+    Way.RHYTHM: QT_TRANSLATE_NOOP(
+        "Gavotte", "Each value writes a note at once. Over notes that are there, it gives them their lengths."
+    ),
+    Way.PITCHES: QT_TRANSLATE_NOOP("Gavotte", "Each letter goes to the next note. The rhythm stays as it is."),
+}
+
+
+class WritePanel(QWidget):
+    """Signals: ``way_wanted(way)``, ``insert_wanted(bool)``."""
+
+    way_wanted = pyqtSignal(object)
+    insert_wanted = pyqtSignal(bool)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("card")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedWidth(WIDTH)
+        self.pad = KeyPad()
+        self.marks = MarksPanel()
+        self.chords = ChordsPanel()
+        self.checks = ChecksPanel()
+        self._stack = QStackedWidget()
+        self.tabs: dict[str, QPushButton] = {}
+        tabs = QHBoxLayout()
+        tabs.setContentsMargins(12, 8, 12, 8)
+        tabs.setSpacing(4)
+        group = QButtonGroup(self)
+        for name, words, page in (
+            ("keys", translate("Gavotte", "Keys"), self._keys_page()),
+            ("marks", translate("Gavotte", "Marks"), self.marks),
+            ("chords", translate("Gavotte", "Chords"), self.chords),
+            ("checks", translate("Gavotte", "Checks"), self.checks),
+        ):
+            button = QPushButton(words)
+            button.setObjectName("tab")
+            button.setCheckable(True)
+            button.clicked.connect(lambda _, n=name: self.show_page(n))
+            group.addButton(button)
+            tabs.addWidget(button)
+            self.tabs[name] = button
+            self._stack.addWidget(page)
+        tabs.addStretch(1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addLayout(tabs)
+        column.addWidget(rule())
+        column.addWidget(self._stack, 1)
+        self.show_page("keys")
+
+    def _keys_page(self) -> QWidget:
+        page = QWidget()
+        column = QVBoxLayout(page)
+        column.setContentsMargins(16, 12, 16, 12)
+        column.setSpacing(12)
+        row = QHBoxLayout()
+        row.setSpacing(4)
+        self.ways: dict[Way, QPushButton] = {}
+        group = QButtonGroup(self)
+        for way, words, tip in _WAYS:
+            button = QPushButton(said(words))
+            button.setCheckable(True)
+            button.setToolTip(said(tip))
+            button.clicked.connect(lambda _, w=way: self.way_wanted.emit(w))
+            group.addButton(button)
+            row.addWidget(button, 1)
+            self.ways[way] = button
+        column.addLayout(row)
+        self.hint = QLabel()
+        self.hint.setObjectName("quiet")
+        self.hint.setWordWrap(True)
+        self.hint.setMinimumHeight(36)
+        self.hint.setAlignment(Qt.AlignmentFlag.AlignTop)
+        column.addWidget(self.hint)
+        column.addWidget(self.pad, 0, Qt.AlignmentFlag.AlignHCenter)
+        self.insert = Tick(translate("Gavotte", "Write before what is there"))
+        self.insert.setToolTip(translate("Gavotte", "What follows moves on, up to the next rest (I)"))
+        self.insert.toggled.connect(self.insert_wanted)
+        column.addWidget(self.insert)
+        more = QLabel(
+            translate(
+                "Gavotte",
+                "Arrows move the caret, with Shift they select.\nBackspace takes back what was written last.\n"
+                "Alt and a value: the selected notes' length.\nAlt and arrows move notes, in pitch and in time.\n"
+                "M selects the bar, P the phrase, ? shows all keys.",
+            )
+        )
+        more.setObjectName("quiet")
+        more.setWordWrap(True)
+        column.addWidget(more)
+        column.addStretch(1)
+        return page
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self.pad.set_palette(palette)
+        self.chords.set_palette(palette)
+
+    def show_page(self, name: str) -> None:
+        """Show the keys, the marks, the chords or the checks."""
+        self.tabs[name].setChecked(True)
+        self._stack.setCurrentIndex(list(self.tabs).index(name))
+
+    @property
+    def page_shown(self) -> str:
+        """Which of them is shown."""
+        return list(self.tabs)[self._stack.currentIndex()]
+
+    def show_entry(self, entry: Entry) -> None:
+        """Show the writer's state."""
+        self.pad.show_entry(entry)
+        self.ways[entry.way].setChecked(True)
+        self.hint.setText(said(_HINTS[entry.way]))
+        self.insert.blockSignals(True)
+        self.insert.setChecked(entry.insert)
+        self.insert.blockSignals(False)
+
+    def show_number_of_findings(self, number: int) -> None:
+        """How many checks there are to see to."""
+        word = translate("Gavotte", "Checks")
+        self.tabs["checks"].setText(f"{word} ({number})" if number else word)
