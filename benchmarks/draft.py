@@ -17,10 +17,10 @@ from fractions import Fraction
 
 import mir_eval
 import numpy as np
-from evidence import OTHER_FONT, mixed, rendered, whole
 from numpy.typing import NDArray
 from scipy.signal import butter, sosfilt
 
+from evidence import OTHER_FONT, mixed, rendered, whole
 from gavotte.recording.draft import DraftNote, find_draft
 from gavotte.recording.player import RATE
 from gavotte.solo.document import Articulation, ChordEvent, Mark, Note, Solo
@@ -173,9 +173,8 @@ def main() -> None:
     for tenth in sorted(trust):
         right = trust[tenth]
         print(f"confidence {tenth * 10} to {tenth * 10 + 10} %: {len(right)} notes, right {np.mean(right):.0%}")
-    print(
-        f"{spent / heard_seconds:.3f} seconds for a second of recording; three minutes take {180 * spent / heard_seconds:.0f} s"
-    )
+    ratio = spent / heard_seconds
+    print(f"{ratio:.3f} seconds for a second of recording; three minutes take {180 * ratio:.0f} s")
 
 
 def _note_trust(

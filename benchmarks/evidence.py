@@ -20,7 +20,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gavotte.demo.solos import DEMO_SOLOS
-from gavotte.recording.evidence import WEIGHT, weigh
+from gavotte.recording.evidence import LEAD_WEIGHT, WEIGHT, weigh
+from gavotte.recording.lead import Lead, find_lead
 from gavotte.recording.player import RATE
 from gavotte.recording.salience import Salience, find_salience
 from gavotte.sounding.engine import Engine
@@ -62,11 +63,14 @@ def whole(steps: Generator[float, None, Any]) -> Any:
             return end.value
 
 
-Heard = tuple[Salience, list[tuple[float, float, int]]]
+Heard = tuple[Salience, Lead, list[tuple[float, float, int]]]
 
 
 def material(solos: Iterable[int], font: str) -> dict[str, list[Heard]]:
-    """For each mix, each solo's salience and its notes as they sound: start, end, MIDI number; bent notes left out."""
+    """For each mix, each solo's salience, its lead line, and its notes as they sound: start, end, MIDI number.
+
+    Bent notes are left out.
+    """
     found: dict[str, list[Heard]] = defaultdict(list)
     for index, faster in itertools.product(solos, (1, 2, 3)):
         written = DEMO_SOLOS[index]()
@@ -78,15 +82,20 @@ def material(solos: Iterable[int], font: str) -> dict[str, list[Heard]]:
             if sound.voice is Voice.SOLO and not sound.bends and sound.end - sound.start > 0.05
         ]
         for name, decibels in MIXES:
-            found[name].append((whole(find_salience(mixed(solo, band, decibels))), notes))
+            sound = mixed(solo, band, decibels)
+            found[name].append((whole(find_salience(sound)), whole(find_lead(sound, 36, 96)), notes))
     return found
 
 
-def likelihood(heard: list[Heard], weight: float) -> float:
+def likelihood(heard: list[Heard], weight: float, lead_weight: float) -> float:
     """Mean log share of the true pitch."""
     shares = [
-        next(c.share for c in weigh(salience, start, end, midi, weight=weight) if c.midi == midi)
-        for salience, notes in heard
+        next(
+            c.share
+            for c in weigh(salience, start, end, midi, lead=lead, weight=weight, lead_weight=lead_weight)
+            if c.midi == midi
+        )
+        for salience, lead, notes in heard
         for start, end, midi in notes
     ]
     return float(np.mean(np.log(np.maximum(shares, 1e-6))))
@@ -99,15 +108,15 @@ def main() -> None:
     options = parser.parse_args()
     if options.fit:
         heard = [entry for entries in material(FITTED, "").values() for entry in entries]
-        for weight in (1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0):
-            print(f"weight {weight}: mean log share {likelihood(heard, weight):.4f}")
+        for weight, lead_weight in itertools.product((2.0, 3.0, 4.0, 5.0), (0.0, 1.0, 2.0, 3.0, 4.0, 6.0)):
+            print(f"weights {weight}, {lead_weight}: mean log share {likelihood(heard, weight, lead_weight):.4f}")
     found = material([index for index in range(len(DEMO_SOLOS)) if index not in FITTED], OTHER_FONT)
     trust: dict[int, list[bool]] = defaultdict(list)
     for name, _ in MIXES:
         rows: dict[str, list[tuple[bool, bool]]] = defaultdict(list)
-        for salience, notes in found[name]:
+        for salience, lead, notes in found[name]:
             for start, end, midi in notes:
-                candidates = weigh(salience, start, end, midi)
+                candidates = weigh(salience, start, end, midi, lead=lead)
                 shares = {c.midi: c.share for c in candidates}
                 neighbours = all(shares[midi] > shares.get(midi + step, 0) for step in (-1, 1))
                 long = "100 ms and more" if end - start >= 0.1 else "60 to 100 ms"
@@ -122,7 +131,7 @@ def main() -> None:
     for tenth in sorted(trust):
         right = trust[tenth]
         print(f"first share {tenth * 10} to {tenth * 10 + 10} %: {len(right)} notes, right {np.mean(right):.0%}")
-    print(f"weight in use: {WEIGHT}")
+    print(f"weights in use: {WEIGHT}, {LEAD_WEIGHT}")
 
 
 if __name__ == "__main__":

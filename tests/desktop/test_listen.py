@@ -137,7 +137,7 @@ def test_dragging_makes_a_loop_that_goes_round(qtbot: QtBot, listening: MainWind
     qtbot.mousePress(wave, Qt.MouseButton.LeftButton, pos=left)
     qtbot.mouseMove(wave, right)
     qtbot.mouseRelease(wave, Qt.MouseButton.LeftButton, pos=right)
-    region = listening.listen._region
+    region = listening.listen.region
     assert region == pytest.approx((3.0, 4.0), abs=0.02)
     key(qtbot, listening, Qt.Key.Key_7)
     pass_seconds(listening, 2.5)
@@ -145,7 +145,7 @@ def test_dragging_makes_a_loop_that_goes_round(qtbot: QtBot, listening: MainWind
     assert listening.deck.player.position / RATE == pytest.approx(3.5, abs=0.05)
     assert listening.deck.player.passes == 2
     key(qtbot, listening, Qt.Key.Key_9)
-    assert listening.listen._region == pytest.approx((4.0, 5.0), abs=0.05)
+    assert listening.listen.region == pytest.approx((4.0, 5.0), abs=0.05)
     key(qtbot, listening, Qt.Key.Key_N)
     assert listening.deck.region is None
 
@@ -180,9 +180,9 @@ def test_taps_make_a_beat_map_that_ties_page_and_wave(qtbot: QtBot, listening: M
     assert desk.page.playhead_x is not None
     # And the bar there becomes the loop.
     key(qtbot, listening, Qt.Key.Key_B)
-    assert desk._region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 20 * BEAT), abs=0.05)
+    assert desk.region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 20 * BEAT), abs=0.05)
     key(qtbot, listening, Qt.Key.Key_B)
-    assert desk._region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 24 * BEAT), abs=0.05)
+    assert desk.region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 24 * BEAT), abs=0.05)
 
 
 def test_beats_are_mended_and_every_step_can_be_undone(qtbot: QtBot, listening: MainWindow) -> None:
@@ -411,7 +411,8 @@ def test_a_doubtful_note_is_weighed_heard_and_written(qtbot: QtBot, at_ferry: Ma
     soundfile.write(tmp_path / "a.wav", np.stack([sound, sound], axis=1), RATE)
     attach(qtbot, at_ferry, tmp_path / "a.wav", copy=False)
     desk = at_ferry.listen
-    qtbot.waitUntil(lambda: desk._salience is not None, timeout=20000)
+    with qtbot.waitSignals([desk.finder.seen, desk.finder.followed], timeout=20000):
+        desk.finder.look()
     at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
     session.select(note.id, note.id)
     session.move(1)
@@ -427,13 +428,78 @@ def test_a_doubtful_note_is_weighed_heard_and_written(qtbot: QtBot, at_ferry: Ma
     assert at_ferry.transport._preview_key == 69
     buttons["Hear the recording"].click()
     assert at_ferry.deck.is_playing
-    assert desk._region == pytest.approx((1.0, 1.6), abs=0.02)
-    write = next(b for b in desk.doubt.findChildren(QPushButton) if b.toolTip() == "Change the note to A4")
+    assert desk.region == pytest.approx((1.0, 1.6), abs=0.02)
+    write = next(b for b in desk.doubt.findChildren(QPushButton) if b.toolTip() == "Write A4 here")
     write.click()
     assert session.solo is not None
     assert str(session.solo.note(note.id).pitch) == "A4"
-    qtbot.waitUntil(lambda: "Change the note to A4" not in [b.toolTip() for b in desk.doubt.findChildren(QPushButton)])
+    qtbot.waitUntil(lambda: "Write A4 here" not in [b.toolTip() for b in desk.doubt.findChildren(QPushButton)])
     session.undo_stack.undo()
     assert str(session.solo.note(note.id).pitch) == "Bb4"
     at_ferry.set_look("Stage")
     assert desk.doubt.isVisible()
+
+
+def test_a_stretch_without_a_note_is_weighed_and_written(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
+    times = np.arange(4 * RATE) / RATE
+    sound = 0.1 * sum(np.sin(2 * np.pi * n * 440 * times) / n for n in range(1, 9))
+    soundfile.write(tmp_path / "a.wav", np.stack([sound, sound], axis=1), RATE)
+    attach(qtbot, at_ferry, tmp_path / "a.wav", copy=False)
+    desk, session = at_ferry.listen, at_ferry.session
+    key(qtbot, at_ferry, Qt.Key.Key_W)
+    assert "beats are needed" in at_ferry.statusBar().currentMessage()  # type: ignore[union-attr]
+    with qtbot.waitSignals([desk.finder.seen, desk.finder.followed], timeout=20000):
+        desk.finder.look()
+    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
+    assert session.solo is not None
+    written = next(note for note in session.solo.notes if note.onset == 0)
+    desk.choose(1.0, 1.4)
+    key(qtbot, at_ferry, Qt.Key.Key_W)
+    qtbot.waitUntil(desk.doubt.isVisible)
+    assert desk.doubt.verdict.text().startswith("A4 ")
+    assert "written" not in [label.text() for label in desk.doubt.findChildren(QLabel)]
+    next(b for b in desk.doubt.findChildren(QPushButton) if b.toolTip() == "Write A4 here").click()
+    first = next(note for note in session.solo.notes if note.onset == 0)
+    assert (first.pitch.midi, first.duration) == (69, 1)
+    assert first.id != written.id
+
+
+def test_the_lead_line_is_drawn_and_a_bends_peak_is_read_off(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path
+) -> None:
+    """Bar 1's first note, A4, is bent up by a whole tone."""
+    count = np.arange(4 * RATE) / RATE
+    midi = np.interp(count, [0.0, 1.2, 1.4, 4.0], [69.0, 69.0, 71.0, 71.0])
+    phase = 2 * np.pi * np.cumsum(440 * 2 ** ((midi - 69) / 12)) / RATE
+    sound = 0.1 * sum(np.sin(n * phase) / n for n in range(1, 9))
+    soundfile.write(tmp_path / "bent.wav", np.stack([sound, sound], axis=1), RATE)
+    attach(qtbot, at_ferry, tmp_path / "bent.wav", copy=False)
+    desk = at_ferry.listen
+    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
+    with qtbot.waitSignals([desk.finder.seen, desk.finder.followed], timeout=20000):
+        desk.finder.look()
+    words = desk.pitches.words_at(1.1, 69.0)
+    assert words.startswith("A4 ")
+    assert "peak is B4" in words
+    with_line = desk.pitches.grab().toImage()
+    desk.pitches.show_lead(None)
+    assert desk.pitches.grab().toImage() != with_line
+    assert "peak" not in desk.pitches.words_at(1.1, 69.0)
+
+
+def test_the_edges_of_the_band_are_free(listening: MainWindow) -> None:
+    bar, deck = listening.listen.bar, listening.deck
+    assert not bar.low.isVisible()
+    bar.band.setCurrentIndex(bar.band.count() - 1)
+    bar.band.activated.emit(bar.band.count() - 1)
+    assert bar.low.isVisible()
+    bar.low.setValue(440)
+    bar.high.setValue(900)
+    assert deck.settings.band == (440, 900)
+    bar.high.setValue(100)
+    assert deck.settings.band == (100, 440)
+    bar.low.setValue(430)
+    assert deck.settings.band == (430, pytest.approx(430 * 2 ** (1 / 3)))
+    bar.band.setCurrentIndex(1)
+    bar.band.activated.emit(1)
+    assert (bar.low.value(), bar.high.value()) == deck.settings.band

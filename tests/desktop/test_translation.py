@@ -79,6 +79,7 @@ def data_of(window: MainWindow) -> set[str]:
     found |= {label.reason for label in window.session.labels.values()}
     found |= {entry.name for entry in window._library.licks()} | {e.title for e in window._library.solos()}
     found |= {instrument.name for instrument in INSTRUMENTS}
+    found.add(window.write.page.accessibleName())
     grid = window.session.frame
     assert grid is not None
     places = {grid.grid.place(note.onset) for note in solo.notes}

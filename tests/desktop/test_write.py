@@ -16,9 +16,12 @@ from tests.desktop.test_listen import attach, write_recording
 
 from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.page.articulation_item import ArticulationItem
+from gavotte.desktop.writing.core_words import FORM_WORDS, TUNING_WORDS
 from gavotte.desktop.writing.key_pad import ROWS
 from gavotte.solo.document import Articulation, Pick, Solo
 from gavotte.writing.entry import Way
+from gavotte.writing.forms import FORMS
+from gavotte.writing.strings import TUNINGS
 
 NONE = Qt.KeyboardModifier.NoModifier
 SHIFT, CTRL, ALT = (getattr(Qt.KeyboardModifier, f"{name}Modifier") for name in ("Shift", "Control", "Alt"))
@@ -442,3 +445,50 @@ def test_a_solo_of_other_meters_is_written_on(qtbot: QtBot, window: MainWindow) 
     type_keys(qtbot, window, "2bag4f")
     assert shown(window)[5:] == ["B5@5/2+1/2", "A5@3+1/2", "G5@7/2+1/2", "F5@4+2"]
     assert len(window.write.page.lines[0].line.source.bars) == 3
+
+
+def test_every_form_and_tuning_has_words_to_translate() -> None:
+    assert tuple(form.name for form in FORMS) == FORM_WORDS
+    assert tuple(tuning.name for tuning in TUNINGS) == TUNING_WORDS
+
+
+def test_a_rhythm_is_tapped_in_the_solos_tempo_and_pitches_are_poured_in(qtbot: QtBot, writing: MainWindow) -> None:
+    now = [10.0]
+    writing.write.taps._clock = lambda: now[0]
+    for pause in (0.5, 0.25, 0.25, 0.5):
+        type_keys(qtbot, writing, "y")
+        now[0] += pause
+    assert "4 notes tapped" in writing.statusBar().currentMessage()  # type: ignore[union-attr]
+    writing.write.taps.finish()
+    assert [(note.onset, note.uncertain) for note in solo_of(writing).notes] == [
+        (0, True), (1, True), (Fraction(3, 2), True), (2, True),
+    ]  # fmt: skip
+    assert writing.write.panel.ways[Way.PITCHES].isChecked()
+    type_keys(qtbot, writing, "cegb")
+    assert [note.pitch.letter for note in solo_of(writing).notes] == ["C", "E", "G", "B"]
+
+
+def test_a_rhythm_is_tapped_with_what_is_played(qtbot: QtBot, writing: MainWindow) -> None:
+    desk = writing.write
+    for place in (4.02, 5.0, 5.97, 4.5):
+        writing.transport.playhead_moved.emit(place)
+        type_keys(qtbot, writing, "y")
+    # Going round the loop hands the first taps on.
+    assert [note.onset for note in solo_of(writing).notes] == [4, 5, 6]
+    writing.transport.playing_changed.emit(False)
+    assert desk._heard_time() is None
+
+
+def test_the_output_is_chosen_in_the_preferences(writing: MainWindow) -> None:
+    writing.transport.warm_up()
+    assert writing.transport.output is not None
+    writing.show_preferences()
+    dialog = writing.preferences_dialog
+    assert dialog is not None
+    assert not dialog.device.isEnabled()
+    assert dialog.device.currentText() == "No sound card"
+    dialog.device_chosen.emit("Headphones")
+    assert writing.transport.output is None
+    writing.transport.warm_up()
+    assert writing.transport.output is not None
+    dialog.accept()

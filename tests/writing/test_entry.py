@@ -24,6 +24,7 @@ from gavotte.writing.entry import (
     write_name,
     write_rest,
     write_sound,
+    write_taps,
     write_tie,
     write_value,
 )
@@ -238,3 +239,15 @@ def test_whatever_is_typed_one_note_sounds_at_a_time_and_every_bar_is_full(keys:
     for index in range(len(notation)):
         bar = notation.bar(index)
         assert sum(event.length for event in bar.events) == bar.bar.length
+
+
+def test_taps_become_a_rhythm_whose_pitches_are_open() -> None:
+    taps = [Fraction(round(960 * time), 960) for time in (0.03, 0.98, 1.52, 2.01)]
+    done = write_taps(EMPTY, Entry(value=Fraction(1)), taps)
+    assert [(note.onset, note.duration, note.uncertain) for note in done.solo.notes] == [
+        (0, 1, True),
+        (1, Fraction(1, 2), True),
+        (Fraction(3, 2), Fraction(1, 2), True),
+        (2, 1, True),
+    ]
+    assert done.entry.caret == 3

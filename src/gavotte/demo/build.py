@@ -6,6 +6,7 @@ import shutil
 from collections.abc import Callable
 from pathlib import Path
 
+from gavotte.demo.arcade import arcade, begun_arcade
 from gavotte.demo.recordings import record
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
@@ -17,7 +18,7 @@ from gavotte.vocabulary.lick import keep_lick
 
 
 def build_demo(folder: Path, fresh: bool = False, recordings: Callable[[str], None] | None = None) -> None:
-    """Put the demo solos and licks into the library in ``folder``, unless it is there already.
+    """Put the demo solos, one of them only begun, and licks into the library in ``folder``, unless it is there.
 
     With ``recordings`` each solo is played into a recording, which takes a few seconds; it is called with each title.
 
@@ -30,6 +31,9 @@ def build_demo(folder: Path, fresh: bool = False, recordings: Callable[[str], No
     if (folder / DATABASE).exists():
         return
     with Library(folder) as library:
+        begun = begun_arcade()
+        # What is added first stands last on the shelf.
+        begun_id = library.add_solo(begun, sum(label.in_doubt for label in label_solo(begun)))
         kept = []
         for make in reversed(DEMO_SOLOS):
             solo = make()
@@ -41,7 +45,8 @@ def build_demo(folder: Path, fresh: bool = False, recordings: Callable[[str], No
             notes = [note.id for note in solo.notes if first <= note.onset <= last]
             library.add_lick(keep_lick(solo, solo_id, labels, notes[0], notes[-1]))
         if recordings is not None:
-            _record_all(library, [(solo_id, solo) for solo_id, solo, _ in kept], recordings)
+            played = [*((solo_id, solo) for solo_id, solo, _ in kept), (begun_id, arcade())]
+            _record_all(library, played, recordings)
 
 
 def _record_all(library: Library, solos: list[tuple[str, Solo]], tell: Callable[[str], None]) -> None:

@@ -48,6 +48,7 @@ from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.transport import Transport
 from gavotte.desktop.playback.transport_bar import TransportBar
+from gavotte.desktop.playback.way_out import DEVICE
 from gavotte.desktop.playing import Playing
 from gavotte.desktop.preferences import PreferencesDialog
 from gavotte.desktop.rail import Rail
@@ -59,6 +60,7 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.stylesheet import style_sheet
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
+from gavotte.desktop.writing.drafts import Drafts
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
 from gavotte.formats.opening import MIDI_SUFFIXES, SCORE_SUFFIXES
@@ -89,7 +91,8 @@ class MainWindow(QMainWindow):
         self.tape = Tape(library, self)
         self.deck = Deck(settings, self)
         self.listen = ListenDesk(self.session, self.tape, self.deck, engraver)
-        self.write = WriteDesk(self.session, engraver, settings)
+        self.drafts = Drafts(self.session, self.tape, lambda: self.listen.region, self)
+        self.write = WriteDesk(self.session, self.drafts, engraver, settings)
         self.label = LabelDesk(self.session, engraver)
         self.vocabulary = VocabularyDesk(library, engraver)
         self.importer = Importer(library, self)
@@ -155,6 +158,7 @@ class MainWindow(QMainWindow):
         self._stop.clicked.connect(self._stop_library_work)
         self._stop.clicked.connect(self.tape.cancel)
         self._stop.clicked.connect(self.listen.finder.cancel)
+        self._stop.clicked.connect(self.drafts.cancel)
         self._stop.hide()
         bar = self.statusBar()
         assert bar is not None
@@ -206,7 +210,14 @@ class MainWindow(QMainWindow):
         self.write.recording_wanted.connect(self.hear_recording)
         self.write.details.clicked.connect(self.change_details)
         self.write.told.connect(self._tell)
+        self.write.heard_recording = self.listen.heard_time
+        self.transport.playhead_moved.connect(self.write.show_heard)
+        self.transport.playing_changed.connect(lambda playing: None if playing else self.write.show_heard(None))
+        self.drafts.told.connect(self._tell)
+        self.drafts.failed.connect(self.notice.say)
+        self.drafts.drafter.busy.connect(self._show_busy)
         self.write.failed.connect(self.notice.say)
+        self.listen.told.connect(self._tell)
         self.tape.busy.connect(self._show_busy)
         self.tape.failed.connect(self.notice.say)
         for heard in (self.tape.loaded, self.tape.changed):
@@ -266,7 +277,14 @@ class MainWindow(QMainWindow):
         dialog = self.preferences_dialog = PreferencesDialog(self, self._settings, self.transport.sound_words)
         dialog.look_chosen.connect(self.set_look)
         dialog.soundfont_chosen.connect(self.transport.use_soundfont)
+        dialog.device_chosen.connect(self.use_device)
         dialog.open()
+
+    def use_device(self, name: str) -> None:
+        """Let everything sound on another output; "" is the usual one."""
+        self._settings.setValue(DEVICE, name)
+        self.transport.reopen()
+        self.deck.close()
 
     def show_library(self) -> None:
         """Show the library with its backups."""
@@ -366,14 +384,16 @@ class MainWindow(QMainWindow):
             self.deck.stop()
             return
         self.transport.stop()
-        if not self.listen.hear_bar(self.write.writer.entry.caret, self.session.selected()):
+        phrase = self.drafts.phrase()
+        span = (phrase.start, phrase.end) if phrase is not None and self.write.panel.page_shown == "draft" else None
+        if not self.listen.hear_bar(self.write.writer.entry.caret, self.session.selected(), span):
             self._tell(translate("Gavotte", "There is no recording with beats to hear here"))
 
     def _play_for(self, desk: str) -> None:
         if desk == "label":
             self.playing.at_desk(self.label.page, lambda: self.session.solo, self.session.selected)
         elif desk == "write":
-            self.playing.at_desk(self.write.page, lambda: self.session.solo, self.session.selected)
+            self.playing.at_desk(self.write.page, self.write.played, self.session.selected)
         elif desk == "vocabulary":
             self.playing.at_desk(self.vocabulary.page, self.vocabulary.concert_solo, self.vocabulary.selected)
         else:
@@ -686,6 +706,7 @@ class MainWindow(QMainWindow):
         self.tape.close()
         self.listen.cancel()
         self.write.strip.close_devices()
+        self.drafts.drafter.cancel()
         self.deck.close()
         self.transport.close()
         super().closeEvent(event)

@@ -144,7 +144,10 @@ class Menus(QObject):
                 (translate("Gavotte", "Half as many beats"), "", desk.halve_beats),
                 (translate("Gavotte", "Carry the beats on to the end"), "E", desk.carry_on),
             ),
-            ((translate("Gavotte", "Measure the tuning"), "U", desk.finder.measure_tuning),),
+            (
+                (translate("Gavotte", "Measure the tuning"), "U", desk.finder.measure_tuning),
+                (translate("Gavotte", "What sounds in the chosen stretch"), "W", desk.weigh_stretch),
+            ),
         )
         for group in groups:
             menu.addSeparator()
@@ -269,7 +272,10 @@ class Menus(QObject):
                 (translate("Gavotte", "Write notes"), "F7", partial(writer.set_way, Way.NOTES)),
                 (translate("Gavotte", "Write rhythm"), "F8", partial(writer.set_way, Way.RHYTHM)),
                 (translate("Gavotte", "Write pitches"), "F9", partial(writer.set_way, Way.PITCHES)),
+                (translate("Gavotte", "Tap the rhythm of notes"), "Y", desk.tap),
                 (translate("Gavotte", "Hear the recording"), "H", window.hear_recording),
+                (translate("Gavotte", "Take the drafted phrase"), "Ctrl+Return", desk.take_phrase),
+                (translate("Gavotte", "Leave the drafted phrase"), "Ctrl+Backspace", desk.leave_phrase),
                 (
                     translate("Gavotte", "Chord a beat later"),
                     "Ctrl+Alt+Right",

@@ -13,7 +13,8 @@ from gavotte.desktop.details_dialog import MODE_NAMES, TONIC_NAMES
 from gavotte.desktop.dialogs import Dialog
 from gavotte.desktop.elided import ElidedLabel
 from gavotte.desktop.number import Number
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import said, translate
+from gavotte.desktop.writing.core_words import FORM_WORDS
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import INSTRUMENTS
 from gavotte.theory.key import Key
@@ -59,8 +60,8 @@ class NewSoloDialog(Dialog):
         self.tempo.setSpecialValueText(translate("Gavotte", "not known"))
         self.form = Choice()
         self.form.addItem(translate("Gavotte", "None yet"))
-        for form in FORMS:
-            self.form.addItem(form.name, form)
+        for form, words in zip(FORMS, FORM_WORDS, strict=True):
+            self.form.addItem(said(words), form)
         self.choruses = Number(1, MOST_CHORUSES, 1)
         self.file = ElidedLabel()
         self.choose = QPushButton(translate("Gavotte", "Choose…"))

@@ -9,15 +9,18 @@ from PyQt6.QtWidgets import QFileDialog, QFormLayout, QHBoxLayout, QLabel, QPush
 
 from gavotte.desktop.choice import Choice
 from gavotte.desktop.dialogs import Dialog
+from gavotte.desktop.playback.outputs import device_names
+from gavotte.desktop.playback.way_out import DEVICE
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, LOOKS
 from gavotte.desktop.translation import said, translate
 
 
 class PreferencesDialog(Dialog):
-    """Signals: ``look_chosen(name)``, ``soundfont_chosen(path)`` ("" is the usual one)."""
+    """Signals: ``look_chosen(name)``, ``soundfont_chosen(path)`` ("" is the usual one), ``device_chosen(name)``."""
 
     look_chosen = pyqtSignal(str)
     soundfont_chosen = pyqtSignal(str)
+    device_chosen = pyqtSignal(str)
 
     def __init__(self, parent: QWidget, settings: QSettings, sound_words: str) -> None:
         super().__init__(parent, translate("Gavotte", "Preferences"), translate("Gavotte", "Done"))
@@ -29,6 +32,18 @@ class PreferencesDialog(Dialog):
         self.look.setCurrentIndex(max(0, self.look.findData(str(settings.value("look", FOLLOW_SYSTEM)))))
         self.look.setAccessibleName(translate("Gavotte", "Look"))
         self.look.activated.connect(lambda _: self.look_chosen.emit(self.look.currentData()))
+        self.device = Choice()
+        self.device.setAccessibleName(translate("Gavotte", "Output"))
+        self.device.setToolTip(translate("Gavotte", "Where the sound goes"))
+        names = device_names()
+        self.device.addItem(
+            translate("Gavotte", "The usual one") if names else translate("Gavotte", "No sound card"), ""
+        )
+        for name in names:
+            self.device.addItem(name, name)
+        self.device.setCurrentIndex(max(0, self.device.findData(str(settings.value(DEVICE, "")))))
+        self.device.setEnabled(bool(names))
+        self.device.activated.connect(lambda _: self.device_chosen.emit(self.device.currentData()))
         self.soundfont = QPushButton()
         self.soundfont.setToolTip(translate("Gavotte", "Choose the SoundFont everything is played with"))
         self.soundfont.clicked.connect(self._choose_soundfont)
@@ -46,6 +61,7 @@ class PreferencesDialog(Dialog):
         form = QFormLayout()
         form.setSpacing(8)
         form.addRow(translate("Gavotte", "Look"), self.look)
+        form.addRow(translate("Gavotte", "Output"), self.device)
         form.addRow(translate("Gavotte", "SoundFont"), row)
         form.addRow("", self.words)
         self.content.addLayout(form)

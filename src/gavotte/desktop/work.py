@@ -47,16 +47,53 @@ class Job:
             self._on_done(result)
 
 
+class Walk(Job):
+    """Work in steps, in another thread: each step tells the share that is done, and between two of them it can stop."""
+
+    def __init__(
+        self,
+        steps: Callable[[], Generator[float, None, Any]],
+        on_progress: Callable[[float], None],
+        on_done: Callable[[Any], None],
+        on_failed: Callable[[Exception], None],
+    ) -> None:
+        super().__init__(self._walk, on_done, on_failed)
+        self._steps, self._on_progress = steps, on_progress
+
+    def _walk(self) -> Any:
+        steps = self._steps()
+        while not self._cancelled:
+            try:
+                share = next(steps)
+            except StopIteration as end:
+                return end.value
+            with suppress(RuntimeError):
+                _messenger.walked.emit(self, share)
+        steps.close()
+        return None
+
+    def tell(self, share: float) -> None:
+        """Hand on how far it is."""
+        if not self._cancelled:
+            self._on_progress(share)
+
+
 class _Messenger(QObject):
     """Brings results from the workers' threads to the interface's. It lives as long as the application: an object of
     each job's own could be freed by one thread while the other still uses it.
     """
 
     ended = pyqtSignal(object, object, object)
+    walked = pyqtSignal(object, float)
 
     def __init__(self) -> None:
         super().__init__()
         self.ended.connect(self._deliver)
+        self.walked.connect(self._tell)
+
+    @pyqtSlot(object, float)
+    def _tell(self, walk: Walk, share: float) -> None:
+        walk.tell(share)
 
     @pyqtSlot(object, object, object)
     def _deliver(self, job: Job, result: Any, error: Exception | None) -> None:
@@ -75,6 +112,20 @@ def run_beside(
     assert pool is not None
     pool.start(job.run)
     return job
+
+
+def walk_beside(
+    steps: Callable[[], Generator[float, None, Any]],
+    on_progress: Callable[[float], None],
+    on_done: Callable[[Any], None],
+    on_failed: Callable[[Exception], None],
+) -> Walk:
+    """Go through steps in a worker thread; the callbacks follow in the interface's thread."""
+    walk = Walk(steps, on_progress, on_done, on_failed)
+    pool = QThreadPool.globalInstance()
+    assert pool is not None
+    pool.start(walk.run)
+    return walk
 
 
 def wait_for_workers(milliseconds: int = 5000) -> bool:

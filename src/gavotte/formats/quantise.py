@@ -1,9 +1,9 @@
 """From played times to written ones: the simplest rhythm that explains what was played, beat by beat.
 
-Each beat is divided by 1, 2, 3, 4, 6 or 8; the choice is a search over the whole line (dynamic programming over
-beats) that weighs how far notes lie from their places against how hard the division is to read. Swung eighths
-are recognised first, from the beats with two notes, and are written as even ones. Compare A. T. Cemgil and
-B. Kappen, "Monte Carlo methods for tempo tracking and rhythm quantization" (2003), for the trade.
+Each beat is divided by 1, 2, 3, 4, 6 or 8 (a dotted one by 3, 6 or 12 first); the choice is a search over the whole
+line (dynamic programming over beats) that weighs how far notes lie from their places against how hard the division is
+to read. Swung eighths are recognised first, from the beats with two notes, and are written as even ones. Compare A. T.
+Cemgil and B. Kappen, "Monte Carlo methods for tempo tracking and rhythm quantization" (2003), for the trade.
 """
 
 from __future__ import annotations
@@ -20,6 +20,9 @@ Played = tuple[Fraction, Fraction]
 """Onset and end in quarter notes, as played."""
 
 _COST_OF_DIVISION = {1: 0.0, 2: 0.5, 3: 2.0, 4: 2.0, 6: 6.5, 8: 6.5}
+_COST_IN_COMPOUND = {1: 0.0, 3: 0.5, 6: 2.0, 2: 4.0, 4: 6.5, 12: 7.5}
+"""Dotted beats are divided by three."""
+
 _SPREAD = 0.045
 _CLASH = 40.0
 _EVEN = (1, 2, 4, 8)
@@ -49,8 +52,10 @@ def quantise(played: Sequence[Played], beat: Fraction = Fraction(1), tolerance: 
     if exact is not None:
         return Rhythm(exact, None)
     fractions = [float(onset / beat) for onset, _ in played]
-    share = _swing_share(fractions)
-    onsets = [beat * place for place in _places(fractions, share)]
+    compound = beat.numerator % 3 == 0
+    share = None if compound else _swing_share(fractions)
+    costs = _COST_IN_COMPOUND if compound else _COST_OF_DIVISION
+    onsets = [beat * place for place in _places(fractions, share, costs)]
     times = tuple(_with_lengths(played, onsets, beat))
     return Rhythm(times, None if share is None else Fraction(round(share / (1 - share) * 10), 10))
 
@@ -102,7 +107,7 @@ class _Way:
     before: _Way | None
 
 
-def _places(times: Sequence[float], share: float | None) -> list[Fraction]:
+def _places(times: Sequence[float], share: float | None, costs: dict[int, float]) -> list[Fraction]:
     """Written onsets in beats: the cheapest divisions of all beats together."""
     # By whether the beat before put a note on this beat's first place.
     best: dict[bool, _Way] = {False: _Way(0.0, [], None)}
@@ -111,8 +116,9 @@ def _places(times: Sequence[float], share: float | None) -> list[Fraction]:
         following: dict[bool, _Way] = {}
         for taken, way in best.items():
             blocked = taken and way.places[-1] == beat
-            for division in _COST_OF_DIVISION:
+            for division, cost in costs.items():
                 more, places = _fit(mine, beat, division, share, blocked)
+                more += cost
                 reaches = places[-1] == beat + 1
                 total = way.cost + more
                 if reaches not in following or total < following[reaches].cost:
@@ -129,20 +135,25 @@ def _places(times: Sequence[float], share: float | None) -> list[Fraction]:
 def _fit(
     times: Sequence[float], beat: int, division: int, share: float | None, taken: bool
 ) -> tuple[float, list[Fraction]]:
-    """Cost and places of a beat's notes under one division of it."""
-    cost = _COST_OF_DIVISION[division]
+    """What a beat's notes cost under one division of it, beside the division itself, and their places."""
+    cost = 0.0
     if share is not None and division in _UNEVEN_IN_SWING:
         cost += _UNEVEN_COST
     places: list[Fraction] = []
+    slots: set[int] = set()
     for time in times:
         part = time - beat
         straight = _unswung(part, share) if share is not None and division in _EVEN else part
         slot = round(straight * division)
+        slots.add(slot)
         cost += ((straight - slot / division) / _SPREAD) ** 2
         place = beat + Fraction(slot, division)
         if (places and places[-1] == place) or (taken and slot == 0):
             cost += _CLASH
         places.append(place)
+    if share is not None and division == 3 and not slots & {1}:
+        # The last third of a beat alone is what a swung eighth is.
+        cost += _UNEVEN_COST
     return cost, places
 
 
@@ -164,10 +175,28 @@ def _with_lengths(
         if until_next is not None and room <= 2 * beat and held >= _LEGATO * until_next:
             times.append((onset, room))
             continue
-        step = beat / 4
-        third = beat / 3
-        length = max(step, round(held / step) * step)
-        if onset.denominator % 3 == 0 or abs(held - third) < abs(held - length) / 2:
-            length = max(third, round(held / third) * third)
+        length = _length(onset, held, beat)
         times.append((onset, min(length, room)))
     return times
+
+
+_COST_OF_END = {1: Fraction(0), 2: Fraction(2, 25), 3: Fraction(1, 5), 4: Fraction(1, 5)}
+
+
+def _length(onset: Fraction, held: Fraction, beat: Fraction) -> Fraction:
+    """How long a note before a rest is written: near to how long it was held, and ending where it is easy to read."""
+    compound = beat.numerator % 3 == 0
+    best, least = beat / 4, None
+    for division, cost in _COST_OF_END.items():
+        if compound and division in (2, 4):
+            continue
+        step = beat / division
+        end = round((onset + held) / step) * step
+        for stop in (end - step, end, end + step):
+            length = stop - onset
+            if length < beat / 4:
+                continue
+            total = abs(length - held) / beat + (Fraction(0) if (stop / beat).denominator == 1 else cost)
+            if least is None or total < least:
+                best, least = length, total
+    return best

@@ -33,6 +33,12 @@ _STRONG_ONSET, _WEAK_ONSET = 0.52, 0.15
 _SHORTEST, _APART = 0.04, 0.06
 _PARTIALS, _FADING = 8, 0.85
 _HOP = 128
+_BLOCK = 4 * RATE
+_LATE = 0.008
+"""The note model hears attacks this much late: struck strings hardly, blown notes twice as much."""
+
+_EARLY = 0.05
+"""An onset this many seconds before a stretch still belongs to it."""
 
 
 @dataclass(frozen=True)
@@ -73,8 +79,8 @@ def find_draft(
     cents = lead.tuning()
     stretch = 2 ** (cents / 1200) if abs(cents) > _IN_TUNE else 1.0
     shift = cents if stretch != 1.0 else 0.0
-    sound = _sound(samples, first, last, stretch)
-    times, notes, onsets = yield from _scaled(note_model.activations(sound), 0.3, 0.75)
+    sound = yield from _scaled(_sound(samples, first, last, stretch), 0.3, 0.35)
+    times, notes, onsets = yield from _scaled(note_model.activations(sound), 0.35, 0.75)
     if not len(times):
         return Draft((), lead, cents)
     columns = slice(lowest - note_model.LOWEST, highest - note_model.LOWEST + 1)
@@ -84,11 +90,12 @@ def find_draft(
         _from_lead(lead, first + times / stretch, shift, lowest, highest), lowest,
     )  # fmt: skip
     heard = [
-        replace(note, start=first + note.start / stretch, end=first + note.end / stretch) for note in witnesses.notes()
+        replace(note, start=first + note.start / stretch - _LATE, end=first + note.end / stretch)
+        for note in witnesses.notes()
     ]
-    stop = length if end is None else end
+    stop = length + _MARGIN if end is None else end
     line = _of_the_line(_with_bends(heard, lead, shift))
-    notes_found = tuple(note for note in line if start <= note.start < stop)
+    notes_found = tuple(note for note in line if start <= note.start + _EARLY < stop)
     yield 1.0
     return Draft(notes_found, lead, cents)
 
@@ -102,14 +109,22 @@ def _scaled(steps: Generator[float, None, FoundT], low: float, high: float) -> G
         try:
             share = next(steps)
         except StopIteration as end:
-            return end.value
+            found: FoundT = end.value
+            return found
         yield low + share * (high - low)
 
 
-def _sound(samples: Samples, first: float, last: float, stretch: float) -> NDArray[np.float32]:
+def _sound(samples: Samples, first: float, last: float, stretch: float) -> Generator[float, None, NDArray[np.float32]]:
     """A stretch in mono at the note model's rate, its pitch brought to A 440 by reading it faster or slower."""
-    block = np.asarray(samples[round(first * RATE) : round(last * RATE)]).astype(np.float32).mean(axis=1) / 32768
-    return np.asarray(soxr.resample(block, RATE, note_model.RATE * stretch), dtype=np.float32)
+    resampler = soxr.ResampleStream(RATE, note_model.RATE * stretch, 1, dtype="float32")
+    begin, end = round(first * RATE), round(last * RATE)
+    parts: list[NDArray[np.float32]] = []
+    for start in range(begin, max(begin + 1, end), _BLOCK):
+        stop = min(end, start + _BLOCK)
+        block = np.asarray(samples[start:stop]).astype(np.float32).mean(axis=1) / 32768
+        parts.append(resampler.resample_chunk(block, last=stop == end))
+        yield (stop - begin) / max(1, end - begin)
+    return np.concatenate(parts)
 
 
 def _from_lead(lead: Lead, times: Floats, cents: float, lowest: int, highest: int) -> Floats:

@@ -37,7 +37,7 @@ class Lead:
     @property
     def times(self) -> NDArray[np.float64]:
         """Seconds of each frame."""
-        return self.start + FRAME_SECONDS * np.arange(len(self.midi))
+        return np.asarray(self.start + FRAME_SECONDS * np.arange(len(self.midi)), dtype=np.float64)
 
     def between(self, start: float, end: float) -> slice:
         """The frames of a stretch, in seconds."""

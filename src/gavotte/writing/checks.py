@@ -25,49 +25,55 @@ _PART_AT_ODDS, _GAIN = 0.72, 0.12
 
 def writing_checks(solo: Solo) -> tuple[Finding, ...]:
     """Everything worth a look, by onset."""
-    findings = [*check(solo), *_unwritable(solo), *_out_of_range(solo), *_octaves(solo), *_transposition(solo)]
-    findings += _chord_in_wrong_bar(solo)
+    grid = BarGrid(solo)
+    by_bar = _by_bar(grid, solo.notes)
+    findings = [*check(solo), *_unwritable(solo, grid, by_bar), *_out_of_range(solo, grid), *_octaves(solo, grid)]
+    findings += [*_transposition(solo), *_chord_in_wrong_bar(solo, grid, by_bar)]
     return tuple(sorted(findings, key=lambda finding: finding.onset))
 
 
-def _unwritable(solo: Solo) -> Iterator[Finding]:
+def _by_bar(grid: BarGrid, notes: Iterable[Note]) -> list[list[Note]]:
+    """The notes that start in each bar."""
+    bars: list[list[Note]] = [[] for _ in grid.bars]
+    for note in notes:
+        bars[grid.index_at(note.onset)].append(note)
+    return bars
+
+
+def _unwritable(solo: Solo, grid: BarGrid, by_bar: list[list[Note]]) -> Iterator[Finding]:
     """Bars with lengths that no rhythm explains, and tuplets that were begun and not filled."""
-    grid = BarGrid(solo)
-    seen: set[int] = set()
-    for note in solo.notes:
-        index = grid.index_at(note.onset)
-        if index in seen:
-            continue
-        bar = grid.bars[index]
+    for bar, notes in zip(grid.bars, by_bar, strict=True):
         name = f"Bar {bar.number}" if bar.number else "The pickup"
-        if note.onset.denominator not in _WRITABLE or note.duration.denominator not in _WRITABLE:
-            seen.add(index)
-            yield Finding(note.onset, f"{name} does not add up to plain values; write the rhythm of this note anew.")
-    for bar in grid.bars:
-        edges = sorted(
-            {edge for note in solo.notes if not note.grace for edge in (note.onset, note.end)
-             if bar.onset <= edge < bar.end}
-        )  # fmt: skip
-        for beat in bar.meter.beats:
-            start = bar.onset - bar.lead_in + beat.offset
-            inside = [edge for edge in edges if start < edge < start + beat.length]
-            odd = [edge for edge in inside if _is_odd((edge - start) / beat.length)]
-            if len(odd) == 1 and _silent_after(solo, odd[0], start + beat.length) and not bar.meter.is_compound:
-                name = f"Bar {bar.number}" if bar.number else "The pickup"
-                yield Finding(odd[0], f"{name}: a tuplet is begun and then silent; fill it, or write plain values.")
+        odd_note = next(
+            (n for n in notes if n.onset.denominator not in _WRITABLE or n.duration.denominator not in _WRITABLE), None
+        )
+        if odd_note is not None:
+            words = f"{name} does not add up to plain values; write the rhythm of this note anew."
+            yield Finding(odd_note.onset, words)
+        elif not bar.meter.is_compound:
+            for edge in _begun_tuplets(bar, [note for note in notes if not note.grace]):
+                yield Finding(edge, f"{name}: a tuplet is begun and then silent; fill it, or write plain values.")
+
+
+def _begun_tuplets(bar: Bar, notes: list[Note]) -> Iterator[Fraction]:
+    """Where a beat is silent after one note of a tuplet."""
+    edges = {edge for note in notes for edge in (note.onset, note.end)}
+    if all(not _is_odd(edge) for edge in edges):
+        return
+    for beat in bar.meter.beats:
+        start = bar.onset - bar.lead_in + beat.offset
+        end = start + beat.length
+        odd = [edge for edge in edges if start < edge < end and _is_odd((edge - start) / beat.length)]
+        if len(odd) == 1 and not any(note.onset < end and note.end > odd[0] for note in notes):
+            yield odd[0]
 
 
 def _is_odd(part: Fraction) -> bool:
     return part.denominator & (part.denominator - 1) != 0
 
 
-def _silent_after(solo: Solo, start: Fraction, end: Fraction) -> bool:
-    return not any(note.onset < end and note.end > start for note in solo.notes if not note.grace)
-
-
-def _out_of_range(solo: Solo) -> Iterator[Finding]:
+def _out_of_range(solo: Solo, grid: BarGrid) -> Iterator[Finding]:
     instrument = solo.instrument
-    grid = BarGrid(solo)
     name = instrument.name.lower()
     for note in solo.notes:
         if not instrument.lowest <= note.pitch.midi <= instrument.highest:
@@ -79,10 +85,9 @@ def _out_of_range(solo: Solo) -> Iterator[Finding]:
             )
 
 
-def _octaves(solo: Solo) -> Iterator[Finding]:
+def _octaves(solo: Solo, grid: BarGrid) -> Iterator[Finding]:
     """Single notes and short groups that would join their neighbours an octave away."""
     notes = [note for note in solo.notes if not note.grace]
-    grid = BarGrid(solo)
     index = 1
     while index < len(notes) - 1:
         into = notes[index].pitch.midi - notes[index - 1].pitch.midi
@@ -121,16 +126,10 @@ def _transposition(solo: Solo) -> Iterator[Finding]:
         )
 
 
-def _chord_in_wrong_bar(solo: Solo) -> Iterator[Finding]:
+def _chord_in_wrong_bar(solo: Solo, grid: BarGrid, by_bar: list[list[Note]]) -> Iterator[Finding]:
     """Bars whose line fits the chords of the bar before or after much better than its own."""
-    grid = BarGrid(solo)
-    starts = [note.onset for note in solo.notes]
     for index, bar in enumerate(grid.bars):
-        notes = [
-            note
-            for note in solo.notes[bisect_right(starts, bar.onset) - 1 if bar.onset in starts else 0 :]
-            if bar.onset <= note.onset < bar.end and not note.grace
-        ]
+        notes = [note for note in by_bar[index] if not note.grace]
         if len(notes) < _ENOUGH_NOTES or _fit(solo, notes, 0, key_too=False) > _AT_ODDS:
             continue
         for other in (index + 1, index - 1):

@@ -7,10 +7,12 @@ rhythm stays.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 
+from gavotte.formats.quantise import quantise
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo, Tuplet
 from gavotte.solo.spelling import respell_notes
@@ -134,6 +136,25 @@ def write_value(solo: Solo, entry: Entry, value: Fraction) -> Written:
     before = note_before(solo, entry.caret)
     pitch = before.pitch if before is not None else named_pitch(solo, "B", entry.caret)
     return write_pitch(solo, chosen, pitch, uncertain=True)
+
+
+def write_taps(solo: Solo, entry: Entry, taps: Sequence[Fraction]) -> Written:
+    """Notes where somebody tapped (quarter notes), each held to the next, the last for the chosen value.
+
+    The rhythm is quantised as a whole; pitches are left open.
+    """
+    ends = [*taps[1:], taps[-1] + entry.length]
+    rhythm = quantise(list(zip(taps, ends, strict=True)), solo.meters[0].meter.beats[0].length)
+    state = replace(entry, way=Way.RHYTHM)
+    done = Written(solo, state)
+    for onset, duration in rhythm.times:
+        if duration <= 0 or onset < -solo.pickup:
+            continue
+        before = note_before(done.solo, onset)
+        pitch = before.pitch if before is not None else named_pitch(done.solo, "B", onset)
+        note = Note(fresh_ids(done.solo, 1)[0], onset, duration, pitch, uncertain=True)
+        done = Written(placed(done.solo, note), replace(state, caret=note.end), note.id)
+    return done
 
 
 def _with_rhythm(solo: Solo, entry: Entry, here: Note) -> Written:

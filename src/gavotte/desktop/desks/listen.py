@@ -9,7 +9,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLa
 
 from gavotte.desktop.header import Header, rule
 from gavotte.desktop.listening.deck import Deck
-from gavotte.desktop.listening.doubt_panel import DoubtPanel, Weighed
+from gavotte.desktop.listening.doubt_panel import DoubtPanel
+from gavotte.desktop.listening.doubting import Doubting
 from gavotte.desktop.listening.finding import Finder
 from gavotte.desktop.listening.listen_bar import ListenBar
 from gavotte.desktop.listening.pitch_view import HeardNote, PitchView
@@ -21,9 +22,7 @@ from gavotte.desktop.session import SoloSession
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
-from gavotte.desktop.work import Job, run_beside
 from gavotte.engraving.engraver import Engraver
-from gavotte.labelling.labeller import label_solo
 from gavotte.recording.beat_map import (
     Alignment,
     BeatMap,
@@ -35,12 +34,10 @@ from gavotte.recording.beat_map import (
     with_downbeat,
     without_beat,
 )
-from gavotte.recording.evidence import Candidate, weigh
+from gavotte.recording.lead import Lead
 from gavotte.recording.player import RATE, Click
 from gavotte.recording.salience import Salience
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Note, Solo
-from gavotte.solo.edits import with_notes_moved
 from gavotte.solo.form import form_marks
 
 _JUMP = 2.0
@@ -49,22 +46,20 @@ _GROW = 0.1
 
 class ListenDesk(QWidget):
     """Shows the tape of the session's solo. ``open_wanted`` asks for a recording, ``find_wanted`` for a missing one,
-    ``shelf_wanted`` for a solo, ``hear_wanted(midi)`` to let a pitch sound.
+    ``shelf_wanted`` for a solo, ``hear_wanted(midi)`` to let a pitch sound, ``told(words)``.
     """
 
     open_wanted = pyqtSignal()
     find_wanted = pyqtSignal()
     shelf_wanted = pyqtSignal()
     hear_wanted = pyqtSignal(int)
+    told = pyqtSignal(str)
 
     def __init__(self, session: SoloSession, tape: Tape, deck: Deck, engraver: Engraver) -> None:
         super().__init__()
         self.setObjectName("desk")
         self._session, self._tape, self._deck = session, tape, deck
         self._way: Alignment | None = None
-        self._salience: Salience | None = None
-        self._note: str | None = None
-        self._weighing: Job | None = None
         self.tapping = Tapping(tape, self)
         self.finder = Finder(tape, self)
         self.wave = WaveView()
@@ -80,6 +75,7 @@ class ListenDesk(QWidget):
         self._body = QSplitter(Qt.Orientation.Vertical)
         self._body.setChildrenCollapsible(False)
         self.doubt = DoubtPanel()
+        self.doubting = Doubting(session, self.doubt, self)
         heard = QSplitter(Qt.Orientation.Vertical)
         heard.setChildrenCollapsible(False)
         heard.addWidget(self.wave)
@@ -144,8 +140,8 @@ class ListenDesk(QWidget):
         self.pitches.read.connect(self._show_reading)
         self.finder.seen.connect(self._show_salience)
         self.doubt.hear_wanted.connect(self.hear_wanted)
-        self.doubt.recording_wanted.connect(self._hear_note)
-        self.doubt.write_wanted.connect(self._write_pitch)
+        self.doubting.stretch_wanted.connect(self._hear_stretch)
+        self.finder.followed.connect(self._show_lead)
         self.finder.tuned.connect(lambda cents: deck.change(cents=cents))
         self.wave.seek_wanted.connect(self._seek)
         self.wave.region_wanted.connect(self.choose)
@@ -176,8 +172,8 @@ class ListenDesk(QWidget):
         self._nothing.setVisible(not ready)
         self._deck.load(tape.decoded.samples() if tape.decoded is not None else None)
         self.cancel()
-        self._salience = self._note = None
-        self.doubt.hide()
+        self.doubting.forget()
+        self.pitches.show_lead(None)
         if not ready:
             self._explain()
             self.wave.show_recording(None, None)
@@ -250,9 +246,7 @@ class ListenDesk(QWidget):
         """Stop everything that is being worked out."""
         self.finder.cancel()
         self.tapping.forget()
-        if self._weighing is not None:
-            self._weighing.cancel()
-            self._weighing = None
+        self.doubting.cancel()
 
     def refresh(self) -> None:
         """Show the solo as it is now; the page is set when somebody looks at it."""
@@ -263,6 +257,7 @@ class ListenDesk(QWidget):
         """How the solo's time lies in the recording."""
         solo, beats = self._session.solo, self._tape.beats
         self._way = Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable else None
+        self.doubting.align(self._way, self._deck.settings.cents)
 
     def _show_beats(self) -> None:
         self._find_way()
@@ -347,6 +342,7 @@ class ListenDesk(QWidget):
         settings = self._deck.settings
         self._tape.keep(cents=settings.cents)
         self.pitches.show_tuning(settings.cents)
+        self.doubting.align(self._way, settings.cents)
 
     # -- commands -----------------------------------------------------------------------------------
 
@@ -377,62 +373,53 @@ class ListenDesk(QWidget):
         if first is not last:
             self.choose(self._way.seconds(float(first.onset)), self._way.seconds(float(last.end)))
         self._seek(self._way.seconds(float(first.onset)))
-        self._weigh(current)
+        self.doubting.weigh_note(current)
 
     # -- the doubtful note --------------------------------------------------------------------------
 
     def _show_salience(self, salience: Salience) -> None:
-        self._salience = salience
         self.pitches.show_salience(salience)
+        self.doubting.hear(salience=salience)
 
-    def _weigh(self, note_id: str) -> None:
-        """Show what sounds where a note is written, and what each pitch would be there."""
-        solo, way, salience = self._session.solo, self._way, self._salience
-        if solo is None or way is None or salience is None:
-            return
-        self._note = note_id
-        note = solo.note(note_id)
-        start, end = way.seconds(float(note.onset)), way.seconds(float(note.end))
-        candidates = weigh(salience, start, end, note.pitch.midi, self._deck.settings.cents)
-        if self._weighing is not None:
-            self._weighing.cancel()
+    def _show_lead(self, lead: Lead) -> None:
+        self.pitches.show_lead(lead)
+        self.doubting.hear(lead=lead)
 
-        def work() -> list[Weighed]:
-            return [_weighed(solo, note, candidate) for candidate in candidates]
+    def weigh_stretch(self) -> None:
+        """What sounds in the chosen stretch, whatever is written there."""
+        region = self.region
+        if region is None or not self.doubting.weigh_span(*region):
+            self.told.emit(
+                translate("Gavotte", "Choose a stretch on the wave in which a note sounds; beats are needed too")
+            )
 
-        place = way.grid.place(note.onset)
-        self._weighing = run_beside(
-            work, lambda found: self.doubt.show_note(place, note.pitch.midi, found), lambda error: self.doubt.hide()
-        )
-
-    def _hear_note(self) -> None:
-        solo, way = self._session.solo, self._way
-        if solo is None or way is None or self._note is None:
-            return
-        note = solo.note(self._note)
-        self.choose(way.seconds(float(note.onset)), way.seconds(float(note.end)))
+    def _hear_stretch(self, start: float, end: float) -> None:
+        self.choose(start, end)
         self.again()
 
-    def hear_bar(self, time: Fraction, selected: tuple[str, ...]) -> bool:
-        """Several selected notes, or the bar of a time, round and round; False where that can't be heard."""
+    def heard_time(self) -> float | None:
+        """The written time of what is heard of the recording now, None while it rests."""
+        player, output = self._deck.player, self._deck.output
+        if self._way is None or player is None or not self._deck.is_playing:
+            return None
+        latency = output.latency * player.speed if output is not None else 0.0
+        return self._way.quarters(max(0.0, player.position / RATE - latency))
+
+    def hear_bar(
+        self, time: Fraction, selected: tuple[str, ...], span: tuple[Fraction, Fraction] | None = None
+    ) -> bool:
+        """A span, several selected notes, or the bar of a time, round and round; False where that can't be heard."""
         solo, way = self._session.solo, self._way
         if solo is None or way is None or not self.has_recording:
             return False
         notes = [note for note in solo.notes if note.id in selected]
         bar = way.grid.at(time)
-        start, end = (notes[0].onset, max(note.end for note in notes)) if len(notes) > 1 else (bar.onset, bar.end)
+        chosen = (notes[0].onset, max(note.end for note in notes)) if len(notes) > 1 else (bar.onset, bar.end)
+        start, end = span if span is not None else chosen
         self.choose(way.seconds(float(start)), way.seconds(float(end)))
         self._deck.set_loop(True)
         self.again()
         return True
-
-    def _write_pitch(self, midi: int) -> None:
-        solo = self._session.solo
-        if solo is None or self._note is None:
-            return
-        steps = midi - solo.note(self._note).pitch.midi
-        self._session.edit(translate("Gavotte", "Change the pitch"), with_notes_moved(solo, (self._note,), steps))
-        self._weigh(self._note)
 
     # -- the loop -----------------------------------------------------------------------------------
 
@@ -456,21 +443,22 @@ class ListenDesk(QWidget):
         self._set_region(None)
 
     @property
-    def _region(self) -> tuple[float, float] | None:
+    def region(self) -> tuple[float, float] | None:
+        """The loop in seconds, if there is one."""
         region = self._deck.region
         return None if region is None else (region[0] / RATE, region[1] / RATE)
 
     def shift_loop(self, direction: int) -> None:
         """The loop on, or back, by its own length."""
-        region = self._region
+        region = self.region
         if region is not None:
             length = region[1] - region[0]
             self.choose(region[0] + direction * length, region[1] + direction * length)
-            self.wave.show_stretch(*(self._region or region))
+            self.wave.show_stretch(*(self.region or region))
 
     def grow_loop(self, direction: int) -> None:
         """The loop's end a beat on, or back; without beats a tenth of its length."""
-        region = self._region
+        region = self.region
         if region is None:
             return
         times = self._tape.beats.times
@@ -487,7 +475,7 @@ class ListenDesk(QWidget):
         player = self._deck.player
         if self._way is None or player is None:
             return
-        region, way = self._region, self._way
+        region, way = self.region, self._way
         starts = [way.seconds(float(bar.onset)) for bar in way.grid.bars]
         ends = [way.seconds(float(bar.end)) for bar in way.grid.bars]
         if region is not None and any(abs(start - region[0]) < 0.02 for start in starts):
@@ -562,14 +550,6 @@ class ListenDesk(QWidget):
     def _edit(self, text: str, beats: BeatMap) -> None:
         self.tapping.finish()
         self._tape.edit_beats(text, beats)
-
-
-def _weighed(solo: Solo, note: Note, candidate: Candidate) -> Weighed:
-    """A candidate with the spelling and the label it would have in a note's place."""
-    steps = candidate.midi - note.pitch.midi
-    changed = with_notes_moved(solo, (note.id,), steps) if steps else solo
-    label = next((label for label in label_solo(changed) if label.note == note.id), None)
-    return Weighed(candidate, changed.note(note.id).pitch, label)
 
 
 def _clock(seconds: float) -> str:

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 
-from PyQt6.QtCore import QSettings, pyqtSignal
+from PyQt6.QtCore import QSettings, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.nothing_open import NothingOpen
@@ -17,8 +18,10 @@ from gavotte.desktop.session import SoloSession
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
+from gavotte.desktop.writing.drafts import Drafts
 from gavotte.desktop.writing.instrument_strip import InstrumentStrip
 from gavotte.desktop.writing.instrument_view import Moment
+from gavotte.desktop.writing.rhythm_taps import RhythmTaps
 from gavotte.desktop.writing.write_panel import WritePanel
 from gavotte.desktop.writing.writer import Writer
 from gavotte.engraving.engraver import Engraver
@@ -27,10 +30,13 @@ from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
+from gavotte.workshop.written import as_written
 from gavotte.writing.checks import writing_checks
 from gavotte.writing.entry import VALUES
 from gavotte.writing.marks import words_at
 from gavotte.writing.placing import note_at
+
+_REST_MS = 250
 
 
 class WriteDesk(QWidget):
@@ -45,12 +51,15 @@ class WriteDesk(QWidget):
     told = pyqtSignal(str)
     failed = pyqtSignal(str)
 
-    def __init__(self, session: SoloSession, engraver: Engraver, settings: QSettings) -> None:
+    def __init__(self, session: SoloSession, drafts: Drafts, engraver: Engraver, settings: QSettings) -> None:
         super().__init__()
         self.setObjectName("desk")
-        self._session = session
+        self._session, self.drafts = session, drafts
+        self.heard_recording: Callable[[], float | None] = lambda: None
         self.page = PageView(engraver)
         self.writer = Writer(session, self)
+        self.taps = RhythmTaps(self._heard_time, self)
+        self._playhead: float | None = None
         self.panel = WritePanel()
         self.strip = InstrumentStrip(settings)
         self.recording = QPushButton(translate("Gavotte", "Hear the recording"))
@@ -78,6 +87,11 @@ class WriteDesk(QWidget):
             layout.addWidget(widget)
         layout.addWidget(self._body, 1)
         layout.addWidget(self._nothing, 1)
+        # What looks wrong is looked for when the writer rests.
+        self._check_soon = QTimer(self)
+        self._check_soon.setSingleShot(True)
+        self._check_soon.setInterval(_REST_MS)
+        self._check_soon.timeout.connect(self._show_checks)
         self._connect()
         self._show_solo()
 
@@ -95,6 +109,9 @@ class WriteDesk(QWidget):
         panel.way_wanted.connect(writer.set_way)
         panel.insert_wanted.connect(writer.set_insert)
         panel.pad.pressed.connect(self._press)
+        panel.tap.clicked.connect(self.tap)
+        self.taps.counted.connect(self._show_taps)
+        self.taps.tapped.connect(writer.write_taps)
         marks = panel.marks
         marks.mark_wanted.connect(writer.mark)
         marks.pick_wanted.connect(writer.pick)
@@ -105,6 +122,14 @@ class WriteDesk(QWidget):
         marks.words_wanted.connect(writer.words)
         panel.chords.edit_wanted.connect(session.edit)
         panel.chords.back_wanted.connect(self.page.setFocus)
+        drafts, draft = self.drafts, panel.draft
+        drafts.changed.connect(self._show_drafts)
+        draft.draft_wanted.connect(drafts.draft)
+        draft.phrase_chosen.connect(self._choose_phrase)
+        draft.take_wanted.connect(lambda _: self.take_phrase())
+        draft.leave_wanted.connect(lambda _: self.leave_phrase())
+        draft.take_all_wanted.connect(drafts.take_all)
+        draft.leave_all_wanted.connect(drafts.leave_all)
         panel.checks.jump_wanted.connect(self._jump)
         panel.tabs["checks"].clicked.connect(self._show_checks)
         self.strip.played.connect(self._played)
@@ -145,10 +170,28 @@ class WriteDesk(QWidget):
         if session.shown is None or session.solo is None or not self.isVisible():
             return
         self.title.setText(session.shown.title)
-        self.page.update_solo(self._with_room(session.shown), session.labels)
+        self.panel.draft.show_state(**self.drafts.state)
+        self.page.set_pending(frozenset(note.id for phrase in self.drafts.proposal for note in phrase.notes))
+        self.page.update_solo(self._on_page(session.shown), session.labels)
         self.panel.chords.show_solo(session.solo)
-        self._show_checks()
+        self._check_soon.start()
         self._show_entry()
+
+    def _on_page(self, solo: Solo) -> Solo:
+        """The solo with what is drafted, and an empty bar to write in where the caret stands behind everything."""
+        return self._with_room(self._with_draft(solo))
+
+    def _with_draft(self, solo: Solo) -> Solo:
+        session = self._session
+        if not self.drafts.proposal or session.solo is None:
+            return solo
+        over = self.drafts.overlaid(session.solo)
+        return as_written(over) if session.written else over
+
+    def played(self) -> Solo | None:
+        """What is heard when the page is played: the solo with what is drafted."""
+        solo = self._session.solo
+        return None if solo is None else self.drafts.overlaid(solo)
 
     def _with_room(self, solo: Solo) -> Solo:
         """The solo with an empty bar to write in, where the caret stands behind everything."""
@@ -164,9 +207,8 @@ class WriteDesk(QWidget):
         shown = session.shown
         if shown is None or session.solo is None or not self.isVisible():
             return
-        grown = self._with_room(shown)
-        if grown is not shown:
-            self.page.update_solo(grown, session.labels)
+        if entry.caret >= BarGrid(shown).bars[-1].end:
+            self.page.update_solo(self._on_page(shown), session.labels)
         self.page.show_caret(Caret(entry.caret, entry.length, entry.insert))
         self._show_place()
         self._show_selection()
@@ -207,6 +249,39 @@ class WriteDesk(QWidget):
         words = spoken_selection(session.shown, BarGrid(session.shown), session.labels, selected, session.current)
         self.page.setAccessibleName(words)
 
+    # -- the draft ----------------------------------------------------------------------------------
+
+    def _show_drafts(self) -> None:
+        drafts, solo = self.drafts, self._session.solo
+        panel = self.panel.draft
+        if solo is not None:
+            grid = BarGrid(self.drafts.overlaid(solo))
+            panel.show_proposal(drafts.proposal, grid, drafts.current)
+        panel.show_state(**drafts.state)
+        self.panel.show_number_of_phrases(len(drafts.proposal))
+        self._show_edit()
+
+    def _choose_phrase(self, index: int) -> None:
+        self.drafts.choose(index)
+        self._go_to_phrase()
+
+    def _go_to_phrase(self) -> None:
+        phrase = self.drafts.phrase()
+        if phrase is not None:
+            self.writer.go_to(phrase.start)
+
+    def take_phrase(self) -> None:
+        """Take the drafted phrase that is looked at, and go on to the next."""
+        self.drafts.take()
+        self._go_to_phrase()
+
+    def leave_phrase(self) -> None:
+        """Drop the drafted phrase that is looked at, and go on to the next."""
+        self.drafts.leave()
+        self._go_to_phrase()
+
+    # -- checks -------------------------------------------------------------------------------------
+
     def _show_checks(self) -> None:
         solo = self._session.solo
         if solo is not None:
@@ -245,6 +320,25 @@ class WriteDesk(QWidget):
     def _jump(self, onset: Fraction) -> None:
         self.writer.go_to(onset)
         self.page.setFocus()
+
+    def tap(self) -> None:
+        """A note of the rhythm begins now."""
+        solo = self._session.solo
+        if solo is not None:
+            self.taps.tap(self.writer.entry.caret, solo.tempo)
+        self.page.setFocus()
+
+    def _heard_time(self) -> float | None:
+        """The written time of what is heard: the recording, or the page as it is played."""
+        heard = self.heard_recording()
+        return heard if heard is not None else self._playhead
+
+    def show_heard(self, time: float | None) -> None:
+        """The page is played, and this far; None when it stops."""
+        self._playhead = time
+
+    def _show_taps(self, number: int) -> None:
+        self.told.emit(translate("Gavotte", "{number} notes tapped; rest to write them").format(number=number))
 
     def change_line(self, step: int) -> None:
         """The caret to the same place of the line above or below."""

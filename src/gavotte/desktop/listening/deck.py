@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
 
-from gavotte.desktop.playback.outputs import Output, SimulatedOutput, open_output
+from gavotte.desktop.playback.outputs import Output
+from gavotte.desktop.playback.way_out import WayOut
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.filters import Side
 from gavotte.recording.player import FASTEST, RATE, SLOWEST, Click, Ladder, RecordingPlayer, Samples
@@ -50,7 +51,9 @@ class Deck(QObject):
         self.player: RecordingPlayer | None = None
         self.region: tuple[int, int] | None = None
         self._clicks: list[Click] = []
-        self._output: Output | None = None
+        self._way_out = WayOut(settings, self)
+        self._way_out.failed.connect(self.failed)
+        self._way_out.changed.connect(self.sound_changed)
         self._is_playing = False
         self._follow = QTimer(self)
         self._follow.setInterval(_FOLLOW_MS)
@@ -59,7 +62,7 @@ class Deck(QObject):
     @property
     def output(self) -> Output | None:
         """Where the sound goes, while there is a recording."""
-        return self._output
+        return self._way_out.output
 
     @property
     def is_playing(self) -> bool:
@@ -69,7 +72,7 @@ class Deck(QObject):
     @property
     def is_heard(self) -> bool:
         """Whether there is a sound card to hear it on."""
-        return self._output is None or self._output.is_heard
+        return self._way_out.is_heard
 
     # -- what is played -----------------------------------------------------------------------------
 
@@ -86,9 +89,7 @@ class Deck(QObject):
     def close(self) -> None:
         """Stop and let the sound card go."""
         self.stop()
-        if self._output is not None:
-            self._output.close()
-            self._output = None
+        self._way_out.close()
 
     def set_clicks(self, clicks: list[Click]) -> None:
         """Click at these places, when clicks are wanted."""
@@ -165,17 +166,14 @@ class Deck(QObject):
         player = self.player
         if player is None:
             return
-        if self._output is None:
-            self._output = open_output(player, self)
-            self._output.stopped.connect(self._lost)
-            self.sound_changed.emit()
+        self._way_out.open(player)
         self._put_region()
         inside = self.region is None or self.region[0] <= frame < self.region[1]
         at_end = frame >= player.frames - RATE // 20
         start = self.region[0] if self.region is not None and not inside else 0 if at_end else frame
         if not self._guard(lambda player: player.play(start)):
             return
-        self._output.start()
+        self._way_out.start()
         self._is_playing = True
         self._follow.start()
         self.playing_changed.emit(True)
@@ -186,8 +184,7 @@ class Deck(QObject):
             return
         self._is_playing = False
         self._follow.stop()
-        if self._output is not None:
-            self._output.stop()
+        self._way_out.stop()
         if self.player is not None:
             self.player.stop()
         self.playing_changed.emit(False)
@@ -201,22 +198,10 @@ class Deck(QObject):
         player = self.player
         if player is None:
             return
-        latency = self._output.latency * player.speed * RATE if self._output is not None else 0.0
+        latency = self._way_out.latency * player.speed * RATE
         self.moved.emit(max(0.0, player.position - latency))
         if player.speed != self.settings.speed and self.settings.ladder:
             self.settings.speed = player.speed
             self.settings_changed.emit()
         if not player.is_playing:
             self.stop()
-
-    def _lost(self, message: str) -> None:
-        """The card is gone: the clock runs on, simulated."""
-        old = self._output
-        assert self.player is not None
-        self._output = SimulatedOutput(self.player, self)
-        if self._is_playing:
-            self._output.start()
-        if old is not None:
-            QTimer.singleShot(0, old.close)
-        self.failed.emit(message)
-        self.sound_changed.emit()

@@ -46,7 +46,7 @@ class DoubtPanel(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(264)
         self._palette: Palette = DAY
-        self._shown: tuple[str, int, list[Weighed]] | None = None
+        self._shown: tuple[str, int | None, list[Weighed]] | None = None
         self.title = QLabel()
         self.title.setObjectName("heading")
         self.verdict = QLabel()
@@ -76,8 +76,8 @@ class DoubtPanel(QWidget):
         if self._shown is not None and self.isVisibleTo(self.parentWidget()):
             self.show_note(*self._shown)
 
-    def show_note(self, place: str, written: int, found: list[Weighed]) -> None:
-        """Show what could stand where MIDI number ``written`` is written."""
+    def show_note(self, place: str, written: int | None, found: list[Weighed]) -> None:
+        """Show what could stand where MIDI number ``written`` is written, or where nothing is."""
         self._shown = (place, written, found)
         self.title.setText(place[0].upper() + place[1:])
         self.verdict.setText(verdict(found))
@@ -109,7 +109,7 @@ class DoubtPanel(QWidget):
             self._rows.addWidget(mark, 2 * row, 2)
         else:
             write = QPushButton(translate("Gavotte", "Write it"))
-            write.setToolTip(translate("Gavotte", "Change the note to {pitch}").format(pitch=weighed.name))
+            write.setToolTip(translate("Gavotte", "Write {pitch} here").format(pitch=weighed.name))
             write.clicked.connect(lambda: self.write_wanted.emit(midi))
             self._rows.addWidget(write, 2 * row, 2)
 

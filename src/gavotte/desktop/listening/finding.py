@@ -14,16 +14,19 @@ from gavotte.recording.beat_map import BeatMap
 
 _FEWEST_TAPS = 4
 _IN_TUNE = 4.0
+_LOOKING = 0.4
+"""The picture's share of the work of looking; the rest is following the line."""
 
 
 class Finder(QObject):
     """Works beside the interface. Signals: ``told(message)``, ``tuned(cents)``, ``seen(salience)``,
-    ``failed(message)``, ``busy(text)`` ("" when done).
+    ``followed(lead)``, ``failed(message)``, ``busy(text)`` ("" when done).
     """
 
     told = pyqtSignal(str)
     tuned = pyqtSignal(float)
     seen = pyqtSignal(object)
+    followed = pyqtSignal(object)
     failed = pyqtSignal(str)
     busy = pyqtSignal(str)
 
@@ -111,18 +114,32 @@ class Finder(QObject):
         decoded = self._tape.decoded
         if decoded is None:
             return
-        from gavotte.recording.salience import Salience, find_salience
+        from gavotte.recording.lead import find_lead
+        from gavotte.recording.salience import HIGHEST, LOWEST, find_salience
 
         self.stop_looking()
-        found: list[Salience] = []
 
         def steps() -> Generator[float, None, None]:
-            found.append((yield from find_salience(decoded.samples())))
+            samples = decoded.samples()
+            salience = find_salience(samples)
+            while True:
+                try:
+                    yield _LOOKING * next(salience)
+                except StopIteration as end:
+                    # The picture is there to be used while the line is still followed.
+                    self.seen.emit(end.value)
+                    break
+            lead = find_lead(samples, LOWEST, HIGHEST)
+            while True:
+                try:
+                    yield _LOOKING + (1 - _LOOKING) * next(lead)
+                except StopIteration as end:
+                    self.followed.emit(end.value)
+                    break
 
         def done() -> None:
             self._looking = None
             self.busy.emit("")
-            self.seen.emit(found[0])
 
         self._looking = Steps(
             steps(),

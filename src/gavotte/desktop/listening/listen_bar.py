@@ -30,6 +30,9 @@ _BANDS = (
     (QT_TRANSLATE_NOOP("Gavotte", "Middle, 300 to 1,600 Hz"), (300.0, 1600.0)),
     (QT_TRANSLATE_NOOP("Gavotte", "High, 1,000 to 5,000 Hz"), (1000.0, 5000.0)),
 )
+_OWN = "own"
+_USUAL_BAND = (200.0, 3000.0)
+_LOWEST_HZ, _HIGHEST_HZ = 30.0, 15_000.0
 
 
 class ListenBar(QWidget):
@@ -88,6 +91,16 @@ class ListenBar(QWidget):
         self.band.setToolTip(translate("Gavotte", "Which frequencies are heard"))
         for words, band in _BANDS:
             self.band.addItem(said(words), band)
+        self.band.addItem(translate("Gavotte", "Own band"), _OWN)
+        self.low = Number(_LOWEST_HZ, _HIGHEST_HZ, 20, 0, "Hz")
+        self.high = Number(_LOWEST_HZ, _HIGHEST_HZ, 100, 0, "Hz")
+        for field, words in (
+            (self.low, translate("Gavotte", "Lowest frequency that is heard")),
+            (self.high, translate("Gavotte", "Highest frequency that is heard")),
+        ):
+            field.setAccessibleName(words)
+            field.setToolTip(words)
+            field.setKeyboardTracking(False)
         self.click = _button(translate("Gavotte", "Click"), True)
         self.click.setToolTip(translate("Gavotte", "Hear the beats with the recording"))
         self.tap = _button(translate("Gavotte", "Tap"), False)
@@ -113,6 +126,8 @@ class ListenBar(QWidget):
         second.addStretch(1)
         second.addWidget(self.side)
         second.addWidget(self.band)
+        second.addWidget(self.low)
+        second.addWidget(self.high)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 6, 16, 6)
         column.setSpacing(6)
@@ -130,10 +145,21 @@ class ListenBar(QWidget):
         self.semitones.valueChanged.connect(lambda value: deck.change(semitones=round(value)))
         self.cents.valueChanged.connect(lambda value: deck.change(cents=value))
         self.side.activated.connect(lambda _: deck.change(side=self.side.currentData()))
-        self.band.activated.connect(lambda _: deck.change(band=self.band.currentData()))
+        self.band.activated.connect(lambda _: self._choose_band())
+        self.low.valueChanged.connect(lambda _: self._set_band())
+        self.high.valueChanged.connect(lambda _: self._set_band())
         self.click.toggled.connect(lambda on: deck.change(click=on))
         deck.settings_changed.connect(self._show_settings)
         deck.playing_changed.connect(self._show_playing)
+
+    def _choose_band(self) -> None:
+        band = self.band.currentData()
+        self._deck.change(band=_USUAL_BAND if band == _OWN else band)
+
+    def _set_band(self) -> None:
+        """The edges as they were typed, a third of an octave apart at least."""
+        low, high = sorted((self.low.value(), self.high.value()))
+        self._deck.change(band=(low, min(_HIGHEST_HZ, max(high, low * 2 ** (1 / 3)))))
 
     def slower(self) -> None:
         """Five percent slower."""
@@ -163,7 +189,9 @@ class ListenBar(QWidget):
 
     def _show_settings(self) -> None:
         settings = self._deck.settings
-        shown = (self.loop, self.speed, self.ladder, self.pause, self.semitones, self.cents, self.click)
+        shown: tuple[QWidget, ...] = (
+            self.loop, self.speed, self.ladder, self.pause, self.semitones, self.cents, self.click, self.low, self.high
+        )  # fmt: skip
         for widget in shown:
             widget.blockSignals(True)
         self.loop.setChecked(settings.loop)
@@ -174,7 +202,11 @@ class ListenBar(QWidget):
         self.cents.setValue(settings.cents)
         self.click.setChecked(settings.click)
         self.side.setCurrentIndex(self.side.findData(settings.side))
-        self.band.setCurrentIndex(next(i for i, (_, band) in enumerate(_BANDS) if band == settings.band))
+        known = [band for _, band in _BANDS]
+        self.band.setCurrentIndex(known.index(settings.band) if settings.band in known else len(known))
+        for field, edge in ((self.low, 0), (self.high, 1)):
+            field.setVisible(settings.band is not None)
+            field.setValue((settings.band or _USUAL_BAND)[edge])
         for widget in shown:
             widget.blockSignals(False)
         self.speed_words.setText(f"{round(100 * settings.speed)} %")

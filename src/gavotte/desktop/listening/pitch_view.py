@@ -6,7 +6,18 @@ from dataclasses import dataclass
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QResizeEvent, QWheelEvent
+from PyQt6.QtGui import (
+    QColor,
+    QImage,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+    QPolygonF,
+    QResizeEvent,
+    QWheelEvent,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from gavotte.desktop.page.lane_marks import paint_mark
@@ -14,6 +25,7 @@ from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import SMALL, font
 from gavotte.desktop.translation import translate
 from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.recording.lead import VOICED, Lead
 from gavotte.recording.player import RATE
 from gavotte.recording.salience import FRAME_SECONDS, HIGHEST, LOWEST, PER_SEMITONE, Salience
 from gavotte.solo.label import Label
@@ -24,6 +36,7 @@ _NAMES = ("C", "C♯", "D", "E♭", "E", "F", "F♯", "G", "A♭", "A", "B♭", 
 # The strongest is seldom alone: what is half as strong is to be seen well too.
 _GAMMA = (0.9 * np.clip(np.arange(256) / 150, 0, 1) ** 1.4).astype(np.float32)
 _LEAST, _MOST = 12, HIGHEST - LOWEST
+_NEAR, _JUMP, _WIDEST_BEND, _FEWEST_FRAMES = 1.5, 1.2, 4.5, 3
 
 
 @dataclass(frozen=True)
@@ -48,6 +61,7 @@ class PitchView(QWidget):
         super().__init__()
         self._palette: Palette = DAY
         self._salience: Salience | None = None
+        self._lead: Lead | None = None
         self._notes: list[HeardNote] = []
         self._start, self._per_pixel = 0.0, 1.0
         self._low, self._high = 52.0, 88.0
@@ -78,6 +92,11 @@ class PitchView(QWidget):
     def show_salience(self, salience: Salience | None, words: str = "") -> None:
         """Show a recording's pitches; without them ``words`` say why not."""
         self._salience, self._words = salience, words
+        self._redraw()
+
+    def show_lead(self, lead: Lead | None) -> None:
+        """Show the line that one voice draws through the pitches."""
+        self._lead = lead
         self._redraw()
 
     def show_notes(self, notes: list[HeardNote]) -> None:
@@ -126,9 +145,34 @@ class PitchView(QWidget):
         if self._salience is None:
             return
         seconds, midi = self._seconds(event.position().x()), self._midi(event.position().y())
+        self.read.emit(self.words_at(seconds, midi))
+
+    def words_at(self, seconds: float, midi: float) -> str:
+        """The pitch near a place, of the line where it runs there, and within a written note the peak it reaches."""
+        if self._salience is None:
+            return ""
         moved = self._cents / 100
-        found = self._salience.strongest(seconds, midi - moved)
-        self.read.emit("" if found is None else pitch_words(found + moved))
+        found = self._lead.at(seconds) if self._lead is not None else None
+        if found is None or abs(found + moved - midi) > _NEAR:
+            found = self._salience.strongest(seconds, midi - moved)
+        if found is None:
+            return ""
+        words = pitch_words(found + moved)
+        note = next((note for note in self._notes if note.start <= seconds < note.end), None)
+        peak = self._peak(note) if note is not None else None
+        if peak is None:
+            return words
+        return words + translate("Gavotte", " · the note's peak is {pitch}").format(pitch=pitch_words(peak + moved))
+
+    def _peak(self, note: HeardNote) -> float | None:
+        """The highest pitch the line holds within a note, near where it is written."""
+        if self._lead is None:
+            return None
+        frames = self._lead.between(note.start, note.end)
+        inside = (self._lead.confidence[frames] >= VOICED) & (abs(self._lead.midi[frames] - note.midi) < _WIDEST_BEND)
+        pitches = self._lead.midi[frames][inside]
+        # A single frame may stray; what a twentieth of the note lies above is the peak.
+        return float(np.percentile(pitches, 95)) if len(pitches) > _FEWEST_FRAMES else None
 
     def leaveEvent(self, event: object) -> None:
         self.read.emit("")
@@ -188,6 +232,8 @@ class PitchView(QWidget):
             self._paint_names(painter)
             for note in self._notes:
                 self._paint_note(painter, note)
+            if self._lead is not None:
+                self._paint_lead(painter, self._lead)
         painter.end()
         return picture
 
@@ -230,6 +276,24 @@ class PitchView(QWidget):
             painter.drawLine(QPointF(_MARGIN, y), QPointF(self.width(), y))
             painter.setPen(QColor(self._palette.faint_ink))
             painter.drawText(QPointF(6, y + 4), f"{_NAMES[midi % 12]}{midi // 12 - 1}")
+
+    def _paint_lead(self, painter: QPainter, lead: Lead) -> None:
+        """The line, broken where no voice sounds."""
+        frames = lead.between(self._seconds(0), self._seconds(self.width()))
+        step = max(1, (frames.stop - frames.start) // max(1, 2 * self.width()))
+        times, moved = lead.times[frames][::step], self._cents / 100
+        pitches, voiced = lead.midi[frames][::step] + moved, lead.confidence[frames][::step] >= VOICED
+        painter.setPen(QPen(QColor(self._palette.accent), 1.8, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        stroke = QPolygonF()
+        for index in range(len(times)):
+            jumps = index > 0 and abs(pitches[index] - pitches[index - 1]) > _JUMP
+            if not voiced[index] or jumps:
+                painter.drawPolyline(stroke)
+                stroke = QPolygonF()
+            if voiced[index]:
+                stroke.append(QPointF(self._x(float(times[index])), self._y(float(pitches[index]))))
+        painter.drawPolyline(stroke)
 
     def _paint_note(self, painter: QPainter, note: HeardNote) -> None:
         left, right = self._x(note.start), self._x(note.end)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF
@@ -82,6 +83,7 @@ class LineItem(QGraphicsItem):
         self.note_items: dict[str, list[ElementItem]] = {}
         self.lane: LaneItem | None = None
         self._selected: frozenset[str] = frozenset()
+        self._pending: frozenset[str] = frozenset()
         high, low = line.ink
         high = min(high, ArticulationItem(line, QColor(palette.ink), QColor(palette.warning), self).top)
         self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP
@@ -141,13 +143,27 @@ class LineItem(QGraphicsItem):
         mine = note_ids & self.note_items.keys()
         if mine == self._selected:
             return
-        ink, accent = QColor(self._palette.ink), QColor(self._palette.accent)
-        for note_id in self._selected ^ mine:
-            for item in self.note_items[note_id]:
-                item.set_colour(accent if note_id in mine else ink)
+        changed = self._selected ^ mine
         self._selected = frozenset(mine)
+        self._colour(changed)
         if self.lane is not None:
             self.lane.set_selected(self._selected)
+
+    def set_pending(self, note_ids: frozenset[str]) -> None:
+        """Colour the notes that are only proposed."""
+        mine = frozenset(note_ids & self.note_items.keys())
+        changed = self._pending ^ mine
+        self._pending = mine
+        self._colour(changed)
+
+    def _colour(self, notes: Iterable[str]) -> None:
+        palette = self._palette
+        for note_id in notes:
+            name = palette.accent if note_id in self._selected else palette.ink
+            if note_id in self._pending and note_id not in self._selected:
+                name = palette.faint_ink
+            for item in self.note_items[note_id]:
+                item.set_colour(QColor(name))
 
     def set_footnotes(self, numbers: dict[str, int]) -> None:
         """Number notes for the reasons at the foot of the page."""

@@ -29,6 +29,8 @@ from gavotte.theory.chord_symbol import shown_degree
 
 _MARGIN = 3 * SP
 _MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
+_AT_ONCE = 2
+"""So many changed lines are set anew at once; further ones follow between events."""
 
 
 def _same_layout(old: Solo, new: Solo) -> bool:
@@ -92,10 +94,12 @@ class PageView(QGraphicsView):
         self._staff = Staff("G", 2, 0)
         self.lines: list[LineItem] = []
         self._queue: list[tuple[int, int] | EngravedLine] = []
+        self._stale: set[LineItem] = set()
         self._line_of: dict[str, LineItem] = {}
         self._anchor: str | None = None
         self._current: str | None = None
         self._selected: frozenset[str] = frozenset()
+        self._pending: frozenset[str] = frozenset()
         self._wanted_in_view: str | None = None
         self._zoom = 1.0
         self._playhead: QGraphicsLineItem | None = None
@@ -111,7 +115,7 @@ class PageView(QGraphicsView):
     @property
     def is_complete(self) -> bool:
         """Whether every line has been set."""
-        return not self._queue
+        return not self._queue and not self._stale
 
     def set_palette(self, palette: Palette) -> None:
         """Show the page in another theme's colours."""
@@ -126,6 +130,7 @@ class PageView(QGraphicsView):
         """Show nothing."""
         self._timer.stop()
         self._queue = []
+        self._stale = set()
         self.lines = []
         self._line_of = {}
         self._solo = None
@@ -171,18 +176,31 @@ class PageView(QGraphicsView):
         touched = changed_times(old, solo)
         if notation.grid.bars != before.grid.bars:
             self._set_end_anew(before, notation)
-        for index, item in enumerate(self.lines):
+        for item in self.lines:
             start, end = item.line.source.bars[0].bar.onset, item.line.source.bars[-1].bar.end
             mine = [placed.note.id for placed in item.line.notes]
             other_degrees = any(old_degrees.get(note) != self._degrees.get(note) for note in mine)
             changed = other_degrees or any(low < end and start <= high for low, high in touched)
             if changed or not item.has_room_for(labels):
-                if not self._set_line_anew(index, item.line.first, item.line.last):
-                    return
+                self._stale.add(item)
             else:
                 item.set_labels(labels)
+        if not self._set_first_stale_lines():
+            return
         self._show_selection()
         self._place_caret()
+
+    def _set_first_stale_lines(self) -> bool:
+        """Set the changed lines that are looked at anew, the others between events; False where all were set anew."""
+        seen = self.mapToScene(self.viewport().rect()).boundingRect()  # type: ignore[union-attr]
+        stale = [item for item in self.lines if item in self._stale]
+        near = [i for i in stale if i.pos().y() + i.top < seen.bottom() and i.pos().y() + i.top + i.height > seen.top()]
+        for item in (near or stale)[:_AT_ONCE]:
+            if not self._set_line_anew(self.lines.index(item), item.line.first, item.line.last):
+                return False
+        if self._stale:
+            self._timer.start()
+        return True
 
     def _set_end_anew(self, before: Notation, notation: Notation) -> None:
         """Bars were added or dropped: the lines from the first that is another one on are set anew."""
@@ -194,6 +212,7 @@ class PageView(QGraphicsView):
         start = new[min(same, len(old) - 1)][0] if old else 0
         for item in [item for item in self.lines if item.line.first >= start]:
             self.lines.remove(item)
+            self._stale.discard(item)
             self._page_scene.removeItem(item)
             self._line_of = {note: line for note, line in self._line_of.items() if line is not item}
         self._queue = [lines for lines in new if lines[0] >= start]
@@ -211,7 +230,7 @@ class PageView(QGraphicsView):
 
     def _set_next_line(self) -> None:
         if not self._queue:
-            self._timer.stop()
+            self._set_next_stale_line()
             return
         following = self._queue.pop(0)
         for line in [following] if isinstance(following, EngravedLine) else self._engrave(*following):
@@ -228,17 +247,29 @@ class PageView(QGraphicsView):
             if len(self.lines) == 1:
                 self._apply_zoom()
 
+    def _set_next_stale_line(self) -> None:
+        stale = next((item for item in self.lines if item in self._stale), None)
+        if stale is not None and not self._set_line_anew(self.lines.index(stale), stale.line.first, stale.line.last):
+            return
+        if stale is None or not self._stale:
+            self._stale = set()
+            self._timer.stop()
+            self._show_selection()
+            self._place_caret()
+
     def _make_item(self, line: EngravedLine) -> LineItem:
         assert self._solo is not None
         item = LineItem(line, self._labels, self._solo, self.palette_in_use, self._parts)
         for placed in line.notes:
             self._line_of[placed.note.id] = item
+        item.set_pending(self._pending)
         item.set_selected(self._selected)
         return item
 
     def _set_line_anew(self, index: int, first: int, last: int) -> bool:
         """Replace a line; False where it did not fit any more and the whole page was set anew."""
         old = self.lines[index]
+        self._stale.discard(old)
         lines = self._engrave(first, last)
         if len(lines) != 1:
             assert self._solo is not None
@@ -276,6 +307,12 @@ class PageView(QGraphicsView):
         self._show_selection()
         if current is not None:
             self.ensure_note_visible(current)
+
+    def set_pending(self, pending: frozenset[str]) -> None:
+        """Show some notes as proposed, not yet written."""
+        self._pending = pending
+        for item in self.lines:
+            item.set_pending(pending)
 
     def show_target(self, note_id: str | None) -> None:
         """Ring a note's mark as a target, or none."""

@@ -118,8 +118,9 @@ class CardOutput(Output):
     latency = _BUFFER_SECONDS
     is_heard = True
 
-    def __init__(self, engine: Sounding) -> None:
+    def __init__(self, engine: Sounding, device: Any) -> None:
         super().__init__(engine)
+        self._device = device
         self._sink: Any = None
         self._source: _Source | None = None
         self._thread = QThread()
@@ -139,7 +140,7 @@ class CardOutput(Output):
 
     @pyqtSlot()
     def _start_in_thread(self) -> None:
-        from PyQt6.QtMultimedia import QAudioFormat, QAudioSink, QMediaDevices
+        from PyQt6.QtMultimedia import QAudioFormat, QAudioSink
 
         form = QAudioFormat()
         form.setSampleRate(SAMPLE_RATE)
@@ -147,7 +148,7 @@ class CardOutput(Output):
         form.setSampleFormat(QAudioFormat.SampleFormat.Float)
         self._source = _Source(self._engine)
         self._source.open(QIODevice.OpenModeFlag.ReadOnly | QIODevice.OpenModeFlag.Unbuffered)
-        self._sink = QAudioSink(QMediaDevices.defaultAudioOutput(), form)
+        self._sink = QAudioSink(self._device, form)
         self._sink.setBufferSize(int(SAMPLE_RATE * _BUFFER_SECONDS) * _FRAME_BYTES)
         self._sink.stateChanged.connect(self._state_changed)
         self._sink.start(self._source)
@@ -171,20 +172,31 @@ class CardOutput(Output):
             self._source = None
 
 
-def _has_sound_card() -> bool:
+def _devices() -> list[Any]:
     try:
         # Imported here: without libpulse0 the import itself fails.
         from PyQt6.QtMultimedia import QMediaDevices
     except ImportError:
-        return False
-    return not QMediaDevices.defaultAudioOutput().isNull()
+        return []
+    usual = QMediaDevices.defaultAudioOutput()
+    others = [device for device in QMediaDevices.audioOutputs() if device != usual]
+    return others if usual.isNull() else [usual, *others]
 
 
-def open_output(engine: Sounding, parent: QObject) -> Output:
-    """The sound card, or a simulated one where there is none. GAVOTTE_AUDIO=simulated or manual chooses."""
+def device_names() -> list[str]:
+    """The outputs that sound can go to, the usual one first; none where there is no sound card."""
+    return [device.description() for device in _devices()]
+
+
+def open_output(engine: Sounding, parent: QObject, device: str = "") -> Output:
+    """The sound card, or a simulated one where there is none. GAVOTTE_AUDIO=simulated or manual chooses.
+
+    ``device`` is the name of an output; where it is not there, or "", the usual one is taken.
+    """
     wanted = os.environ.get("GAVOTTE_AUDIO", "")
     if wanted == "manual":
         return ManualOutput(engine, parent)
-    if wanted != "simulated" and _has_sound_card():
-        return CardOutput(engine)
+    devices = _devices() if wanted != "simulated" else []
+    if devices:
+        return CardOutput(engine, next((known for known in devices if known.description() == device), devices[0]))
     return SimulatedOutput(engine, parent)

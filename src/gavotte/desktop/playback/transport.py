@@ -7,7 +7,8 @@ from fractions import Fraction
 
 from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
 
-from gavotte.desktop.playback.outputs import Output, SimulatedOutput, open_output
+from gavotte.desktop.playback.outputs import Output
+from gavotte.desktop.playback.way_out import WayOut
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.work import Job, run_beside
 from gavotte.solo.document import Solo
@@ -75,7 +76,9 @@ class Transport(QObject):
         super().__init__(parent)
         self._settings = settings
         self._engine = Engine(SilentSynth())
-        self._output: Output | None = None
+        self._way_out = WayOut(settings, self)
+        self._way_out.failed.connect(self.failed)
+        self._way_out.changed.connect(self.sound_changed)
         self._prepared = _Prepared()
         self._pending: tuple[Solo, Stretch] | None = None
         self._synth_words = ""
@@ -115,7 +118,7 @@ class Transport(QObject):
     @property
     def output(self) -> Output | None:
         """Where it goes, once anything has been played or warmed up."""
-        return self._output
+        return self._way_out.output
 
     @property
     def is_playing(self) -> bool:
@@ -124,11 +127,11 @@ class Transport(QObject):
 
     def warm_up(self) -> None:
         """Load synthesiser and output, so that the first note comes at once."""
-        if self._output is not None or self._closed:
+        if self.output is not None or self._closed:
             return
-        self._output = open_output(self._engine, self)
-        self._output.stopped.connect(self._lost)
-        self._load_synth()
+        self._way_out.open(self._engine)
+        if isinstance(self._engine.synth, SilentSynth):
+            self._load_synth()
         self.sound_changed.emit()
 
     def warm_up_beside(self) -> None:
@@ -154,7 +157,7 @@ class Transport(QObject):
         """Play with another SoundFont; "" is the usual one."""
         self.stop()
         self._settings.setValue("playback/soundfont", path)
-        if self._output is None:
+        if self.output is None:
             self.warm_up()
         else:
             self._load_synth()
@@ -165,22 +168,16 @@ class Transport(QObject):
     @property
     def sound_words(self) -> str:
         """What a user should know about the sound; "" where everything is as it should be."""
-        if self._output is None:
+        if self.output is None:
             return ""
         if self._synth_words:
             return translate("Gavotte", "Playing silently. {synth_words}").format(synth_words=self._synth_words)
-        return "" if self._output.is_heard else translate("Gavotte", "No sound card: playing silently")
+        return "" if self._way_out.is_heard else translate("Gavotte", "No sound card: playing silently")
 
-    def _lost(self, message: str) -> None:
-        """The card is gone: the clock runs on, simulated."""
-        old, self._output = self._output, SimulatedOutput(self._engine, self)
-        self._output.stopped.connect(self._lost)
-        if self._is_playing:
-            self._output.start()
-        if old is not None:
-            QTimer.singleShot(0, old.close)
-        self.failed.emit(message)
-        self.sound_changed.emit()
+    def reopen(self) -> None:
+        """Another output was chosen: it is taken when something sounds next."""
+        self.stop()
+        self._way_out.close()
 
     def close(self) -> None:
         """Stop and let the output go, for good."""
@@ -190,9 +187,7 @@ class Transport(QObject):
         self._ahead.stop()
         if self._prepared.job is not None:
             self._prepared.job.cancel()
-        if self._output is not None:
-            self._output.close()
-            self._output = None
+        self._way_out.close()
 
     # -- settings -----------------------------------------------------------------------------------
 
@@ -282,7 +277,6 @@ class Transport(QObject):
         performance, timeline = self._prepared.performance, self._prepared.timeline
         assert performance is not None
         assert timeline is not None
-        assert self._output is not None
         start = timeline.seconds(stretch.start)
         stop = performance.end if stretch.stop >= timeline.end else timeline.seconds(stretch.stop)
         if stretch.start <= timeline.start:
@@ -292,7 +286,7 @@ class Transport(QObject):
         if count:
             self._engine.level(Voice.CLICK, max(_COUNT_LEVEL, self.levels[Voice.CLICK]))
         self._engine.start(performance, start, stop, self.loop, count, seconds)
-        self._output.start()
+        self._way_out.start()
         self._is_playing = True
         self._follow.start()
         self.playing_changed.emit(True)
@@ -306,8 +300,7 @@ class Transport(QObject):
         self._is_playing = False
         self._follow.stop()
         self._engine.stop()
-        if self._output is not None:
-            self._output.stop()
+        self._way_out.stop()
         self.playing_changed.emit(False)
 
     def _look(self) -> None:
@@ -318,8 +311,8 @@ class Transport(QObject):
         if not self._engine.is_counting_in and self.count_in:
             self._engine.level(Voice.CLICK, self.levels[Voice.CLICK])
         timeline = self._prepared.timeline
-        if timeline is not None and self._output is not None:
-            heard = self._engine.position - self._output.latency * self.rate
+        if timeline is not None:
+            heard = self._engine.position - self._way_out.latency * self.rate
             self.playhead_moved.emit(timeline.quarters(heard))
 
     # -- previews -----------------------------------------------------------------------------------
@@ -329,11 +322,10 @@ class Transport(QObject):
         if self._is_playing:
             return
         self.warm_up()
-        assert self._output is not None
         self._end_preview()
         self._preview_key = key
         self._engine.sound_once(key, program=GM_PROGRAMS.get(instrument, 0))
-        self._output.start()
+        self._way_out.start()
         self._hush.start()
 
     def _end_preview(self) -> None:
@@ -342,5 +334,5 @@ class Transport(QObject):
             return
         self._engine.hush(self._preview_key)
         self._preview_key = None
-        if self._output is not None and not self._is_playing:
-            self._output.stop()
+        if not self._is_playing:
+            self._way_out.stop()

@@ -46,7 +46,7 @@ QSlider::sub-page:horizontal { height: 4px; border-radius: 2px; background: $acc
 QSlider::handle:horizontal { width: 14px; height: 14px; margin: -5px 0; border-radius: 7px; background: $accent; }
 QSlider::handle:horizontal:focus { background: $text; }
 QPushButton#tab { background: transparent; border: none; border-bottom: 2px solid transparent; border-radius: 0;
-    padding: 6px 10px; }
+    padding: 6px 6px; }
 QPushButton#tab:checked { border-bottom-color: $accent; font-weight: 700; }
 QPushButton#tab:focus { color: $accent; }
 QListView, QTreeView, QPlainTextEdit { background: $well; border: 1px solid $rule; border-radius: 4px;

@@ -11,9 +11,10 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidg
 from gavotte.desktop.choice import Choice
 from gavotte.desktop.number import Number
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import counted
 from gavotte.desktop.writing.chord_editor import ChordEditor
+from gavotte.desktop.writing.core_words import FORM_WORDS
 from gavotte.solo.document import ChordEvent, Solo
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
@@ -40,8 +41,8 @@ class ChordsPanel(QWidget):
         self.form.setAccessibleName(translate("Gavotte", "Begin with a form"))
         self.form.setToolTip(translate("Gavotte", "Put a common form into the field, in the solo's key"))
         self.form.addItem(translate("Gavotte", "Begin with a form…"))
-        for form in FORMS:
-            self.form.addItem(form.name, form)
+        for form, words in zip(FORMS, FORM_WORDS, strict=True):
+            self.form.addItem(said(words), form)
         self.form.activated.connect(self._take_form)
         column.addWidget(self.form)
         self.editor = ChordEditor()

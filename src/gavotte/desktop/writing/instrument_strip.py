@@ -7,7 +7,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QInputDialog, QLabel, QStackedWidget, Q
 
 from gavotte.desktop.choice import Choice
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import said, translate
+from gavotte.desktop.writing.core_words import TUNING_WORDS
 from gavotte.desktop.writing.instrument_view import Fretboard, Moment, PlayedKeyboard
 from gavotte.desktop.writing.midi_keyboard import MidiKeyboard
 from gavotte.solo.document import Solo
@@ -84,7 +85,8 @@ class InstrumentStrip(QWidget):
         self.kind.clear()
         self.kind.addItem(translate("Gavotte", "Keyboard"), _KEYBOARD)
         for index, tuning in enumerate(self._tunings):
-            self.kind.addItem(tuning.name, index)
+            own_words = said(TUNING_WORDS[index]) if index < len(TUNINGS) else tuning.name
+            self.kind.addItem(own_words, index)
         self.kind.addItem(translate("Gavotte", "Other strings…"), _OWN)
 
     def show_solo(self, solo: Solo) -> None:

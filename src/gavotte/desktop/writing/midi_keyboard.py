@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import logging
+import sys
+from pathlib import Path
 from typing import Any
 
 from PyQt6.QtCore import QObject, pyqtSignal
@@ -11,6 +13,7 @@ from gavotte.desktop.translation import translate
 
 log = logging.getLogger(__name__)
 
+_SEQUENCER = Path("/dev/snd/seq")
 _BACKEND = "mido.backends.rtmidi"
 
 
@@ -30,6 +33,8 @@ class MidiKeyboard(QObject):
 
     def devices(self) -> list[str]:
         """The names of the keyboards that are connected; none where the machine has no MIDI."""
+        if sys.platform == "linux" and not _SEQUENCER.exists():
+            return []
         try:
             import mido
 

@@ -1,4 +1,4 @@
-"""The panel beside the page: what the keys write, marks, chords, checks."""
+"""The panel beside the page: what the keys write, marks, chords, the draft, checks."""
 
 from __future__ import annotations
 
@@ -11,11 +11,12 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.writing.checks_panel import ChecksPanel
 from gavotte.desktop.writing.chords_panel import ChordsPanel
+from gavotte.desktop.writing.draft_panel import DraftPanel
 from gavotte.desktop.writing.key_pad import KeyPad
 from gavotte.desktop.writing.marks_panel import MarksPanel
 from gavotte.writing.entry import Entry, Way
 
-WIDTH = 332
+WIDTH = 348
 
 _WAYS = (
     (Way.NOTES, QT_TRANSLATE_NOOP("Gavotte", "Notes"), QT_TRANSLATE_NOOP("Gavotte", "A letter writes a note (F7)")),
@@ -55,17 +56,19 @@ class WritePanel(QWidget):
         self.pad = KeyPad()
         self.marks = MarksPanel()
         self.chords = ChordsPanel()
+        self.draft = DraftPanel()
         self.checks = ChecksPanel()
         self._stack = QStackedWidget()
         self.tabs: dict[str, QPushButton] = {}
         tabs = QHBoxLayout()
-        tabs.setContentsMargins(12, 8, 12, 8)
-        tabs.setSpacing(4)
+        tabs.setContentsMargins(10, 8, 10, 8)
+        tabs.setSpacing(0)
         group = QButtonGroup(self)
         for name, words, page in (
             ("keys", translate("Gavotte", "Keys"), self._keys_page()),
             ("marks", translate("Gavotte", "Marks"), self.marks),
             ("chords", translate("Gavotte", "Chords"), self.chords),
+            ("draft", translate("Gavotte", "Draft"), self.draft),
             ("checks", translate("Gavotte", "Checks"), self.checks),
         ):
             button = QPushButton(words)
@@ -113,7 +116,15 @@ class WritePanel(QWidget):
         self.insert = Tick(translate("Gavotte", "Write before what is there"))
         self.insert.setToolTip(translate("Gavotte", "What follows moves on, up to the next rest (I)"))
         self.insert.toggled.connect(self.insert_wanted)
+        self.tap = QPushButton(translate("Gavotte", "Tap the rhythm"))
+        self.tap.setToolTip(
+            translate(
+                "Gavotte",
+                "Tap on every note while recording or page is played, or in the solo's tempo (Y); pitches follow",
+            )
+        )
         column.addWidget(self.insert)
+        column.addWidget(self.tap)
         more = QLabel(
             translate(
                 "Gavotte",
@@ -134,7 +145,7 @@ class WritePanel(QWidget):
         self.chords.set_palette(palette)
 
     def show_page(self, name: str) -> None:
-        """Show the keys, the marks, the chords or the checks."""
+        """Show the keys, the marks, the chords, the draft or the checks."""
         self.tabs[name].setChecked(True)
         self._stack.setCurrentIndex(list(self.tabs).index(name))
 
@@ -151,6 +162,11 @@ class WritePanel(QWidget):
         self.insert.blockSignals(True)
         self.insert.setChecked(entry.insert)
         self.insert.blockSignals(False)
+
+    def show_number_of_phrases(self, number: int) -> None:
+        """How many drafted phrases there are to decide."""
+        word = translate("Gavotte", "Draft")
+        self.tabs["draft"].setText(f"{word} ({number})" if number else word)
 
     def show_number_of_findings(self, number: int) -> None:
         """How many checks there are to see to."""

@@ -157,6 +157,15 @@ class Writer(QObject):
         """The note before holds on for the chosen value."""
         self._write(translate("Gavotte", "Tie"), step.write_tie)
 
+    def write_taps(self, taps: list[Fraction]) -> None:
+        """A rhythm that was tapped; from then on pitches are poured into it."""
+        first = taps[0]
+        self._write(translate("Gavotte", "Tap the rhythm"), lambda s, e: step.write_taps(s, e, taps))
+        solo = self._session.solo
+        note = next((note for note in solo.notes if note.end > first), None) if solo is not None else None
+        self.go_to(note.onset if note is not None else first)
+        self.set_way(Way.PITCHES)
+
     def choose_value(self, value: Fraction) -> None:
         """The next notes' value; where rhythm is written, a note of it."""
         self._write(translate("Gavotte", "Write the rhythm"), lambda s, e: step.write_value(s, e, value))

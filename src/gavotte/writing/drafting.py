@@ -1,0 +1,141 @@
+"""From a draft to a proposal: what was heard, quantised to the beats and spelled, phrase by phrase.
+
+Rhythm is found by the search of ``formats/quantise.py`` over whole lines, with swing, triplets and sixteenths; nothing
+is rounded note by note. A proposal is no part of the solo until its phrases are accepted.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from gavotte.formats.quantise import quantise
+from gavotte.recording.beat_map import Alignment
+from gavotte.recording.draft import DraftNote
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Articulation, Mark, Note, Solo
+from gavotte.solo.spelling import respell_notes
+from gavotte.theory.pitch import spell
+from gavotte.writing.placing import cleared, fresh_ids, note_at, with_line
+
+SURE = 0.85
+"""Notes drafted with less confidence are marked as uncertain."""
+
+_PHRASE_REST = Fraction(1, 2)
+_LONGEST = 16
+_FINE = 960
+_PREFIX = "draft"
+
+
+@dataclass(frozen=True, slots=True)
+class ProposedPhrase:
+    """Notes in order, one phrase of what was drafted."""
+
+    notes: tuple[Note, ...]
+
+    @property
+    def start(self) -> Fraction:
+        """Where it begins, in quarter notes."""
+        return self.notes[0].onset
+
+    @property
+    def end(self) -> Fraction:
+        """Where it ends."""
+        return self.notes[-1].end
+
+    @property
+    def uncertain(self) -> int:
+        """How many of its notes are in doubt."""
+        return sum(note.uncertain for note in self.notes)
+
+
+Proposal = tuple[ProposedPhrase, ...]
+
+
+def proposed(solo: Solo, heard: Sequence[DraftNote], way: Alignment, only_empty: bool = False) -> Proposal:
+    """What was heard as written notes, in phrases; in the solo's time by way of its beat map.
+
+    With ``only_empty`` nothing is proposed for bars in which something is written.
+    """
+    start = -solo.pickup
+    placed = [
+        (note, _exact(way.quarters(note.start)), _exact(way.quarters(note.end)))
+        for note in heard
+        if way.quarters(note.end) > start
+    ]
+    if not placed:
+        return ()
+    beat = solo.meters[0].meter.beats[0].length
+    rhythm = quantise([(onset, max(end, onset)) for _, onset, end in placed], beat)
+    notes: list[Note] = []
+    for (heard_note, _, _), (onset, duration) in zip(placed, rhythm.times, strict=True):
+        onset = max(onset, start)
+        if notes and onset <= notes[-1].onset:
+            # Two notes at one place can't both be written; the surer one stays, marked.
+            notes[-1] = replace(notes[-1], uncertain=True)
+            continue
+        if notes and notes[-1].end > onset:
+            notes[-1] = replace(notes[-1], duration=onset - notes[-1].onset)
+        if duration > 0:
+            notes.append(_note(heard_note, f"{_PREFIX}{len(notes)}", onset, duration))
+    spelled = respell_notes(replace(solo, notes=tuple(notes))).notes
+    if only_empty:
+        spelled = _in_empty_bars(solo, spelled)
+    if not spelled:
+        return ()
+    return tuple(ProposedPhrase(tuple(phrase)) for phrase in _phrases(spelled))
+
+
+def _in_empty_bars(solo: Solo, notes: tuple[Note, ...]) -> tuple[Note, ...]:
+    """The notes that start in bars in which the solo has none, and in no note of it that still sounds."""
+    grid = BarGrid(replace(solo, form_end=max(solo.end, notes[-1].end)))
+    written = {grid.index_at(note.onset) for note in solo.notes}
+    return tuple(
+        note for note in notes if grid.index_at(note.onset) not in written and note_at(solo, note.onset) is None
+    )
+
+
+def _exact(quarters: float) -> Fraction:
+    return Fraction(round(quarters * _FINE), _FINE)
+
+
+def _note(heard: DraftNote, name: str, onset: Fraction, duration: Fraction) -> Note:
+    bend = Fraction(round(2 * heard.bend), 2)
+    marks = (Mark(Articulation.BEND, bend),) if bend else ()
+    return Note(name, onset, duration, spell(heard.midi, 0), marks=marks, uncertain=heard.confidence < SURE)
+
+
+def _phrases(notes: Sequence[Note]) -> list[list[Note]]:
+    """The line parted at its rests, and where it goes on for very long at its longest notes."""
+    phrases: list[list[Note]] = [[notes[0]]]
+    for note, following in itertools.pairwise(notes):
+        parted = following.onset - note.end >= _PHRASE_REST or (
+            len(phrases[-1]) >= _LONGEST and (following.onset > note.end or note.duration >= 1)
+        )
+        if parted:
+            phrases.append([])
+        phrases[-1].append(following)
+    return phrases
+
+
+def with_phrase(solo: Solo, phrase: ProposedPhrase) -> Solo:
+    """The solo with a proposed phrase in place of what was written there."""
+    base = cleared(solo, phrase.start, phrase.end)
+    names = fresh_ids(solo, len(phrase.notes))
+    notes = [replace(note, id=name) for note, name in zip(phrase.notes, names, strict=True)]
+    return with_line(base, (*base.notes, *notes))
+
+
+def overlaid(solo: Solo, proposal: Proposal) -> Solo:
+    """The solo as it would be with every phrase accepted, the proposed notes under names of their own."""
+    base = solo
+    for phrase in proposal:
+        base = cleared(base, phrase.start, phrase.end)
+    return with_line(base, (*base.notes, *(note for phrase in proposal for note in phrase.notes)))
+
+
+def is_proposed(note_id: str) -> bool:
+    """Whether a note is only proposed."""
+    return note_id.startswith(_PREFIX)
