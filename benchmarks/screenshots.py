@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import tempfile
 from collections.abc import Callable
+from fractions import Fraction
 from pathlib import Path
 
 from PyQt6.QtCore import QElapsedTimer, QSettings
@@ -23,7 +24,7 @@ def settle(window: MainWindow) -> None:
     """Let the window finish what it has begun."""
     for _ in range(20):
         QApplication.processEvents()
-    pages = (window.label.page, window.vocabulary.page, window.listen.page)
+    pages = (window.label.page, window.vocabulary.page, window.listen.page, window.write.page)
     while not all(page.is_complete for page in pages):
         QApplication.processEvents()
     for _ in range(5):
@@ -53,6 +54,35 @@ def play(window: MainWindow, seconds: float) -> None:
         QApplication.processEvents()
 
 
+def write(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
+    """The Write desk: its keys, the chords of a guitarist's blues, and a draft of the unfinished solo."""
+    desk = window.write
+    window.open_solo(solos[-1])
+    window.show_desk("write")
+    while window.tape.is_loading:
+        QApplication.processEvents()
+    desk.writer.go_to(Fraction(30))
+    picture("write")
+    window.open_solo(solos[1])
+    window.show_desk("write")
+    desk.panel.show_page("chords")
+    desk.writer.go_to(Fraction(14))
+    picture("chords")
+    window.open_solo(solos[-1])
+    window.show_desk("write")
+    while window.tape.is_loading:
+        QApplication.processEvents()
+    desk.panel.show_page("draft")
+    window.drafts.draft(True)
+    while window.drafts.drafter.is_drafting:
+        QApplication.processEvents()
+    settle(window)
+    desk.panel.draft.rows.setCurrentRow(1)
+    picture("draft")
+    window.drafts.leave_all()
+    desk.panel.show_page("keys")
+
+
 def main() -> None:
     """Drive the window through its views and save a picture of each."""
     # Time passes only when told to: the playhead stands where it is wanted.
@@ -79,7 +109,7 @@ def main() -> None:
             window.open_solo(first)
             window.show_desk("listen")
             desk = window.listen
-            while window.tape.is_loading or desk._salience is None:
+            while window.tape.is_loading or desk.finder.is_looking:
                 QApplication.processEvents()
             desk.choose(4.6, 7.9)
             desk.wave.show_stretch(3.4, 10.0)
@@ -120,6 +150,8 @@ def main() -> None:
                 QApplication.processEvents()
             paper.grab().save(str(FOLDER / "paper.png"))
             paper.reject()
+            write(window, [entry.id for entry in library.solos()], picture)
+            window.open_solo(first)
             window.set_look("Stage")
             picture("stage", lambda: select(window, "implied"))
             window.resize(1024, 700)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 from pathlib import Path
 
 import numpy as np
@@ -503,3 +504,50 @@ def test_the_edges_of_the_band_are_free(listening: MainWindow) -> None:
     bar.band.setCurrentIndex(1)
     bar.band.activated.emit(1)
     assert (bar.low.value(), bar.high.value()) == deck.settings.band
+
+
+def test_a_recording_deleted_while_it_is_open_plays_on_and_is_missed_later(
+    qtbot: QtBot, open_window: OpenWindow, at_ferry: MainWindow, tmp_path: Path, demo_folder: Path
+) -> None:
+    path = write_recording(tmp_path / "outside.wav")
+    attach(qtbot, at_ferry, path, copy=False)
+    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.5)))
+    path.unlink()
+    key(qtbot, at_ferry, Qt.Key.Key_Space)
+    assert np.abs(pass_seconds(at_ferry, 2.0)).max() > 0.1
+    key(qtbot, at_ferry, Qt.Key.Key_Space)
+    at_ferry.close()
+    again = open_window(demo_folder)
+    assert "missing" in again.listen._why_title.text()
+    assert again.tape.beats.times == (1.0, 1.5)
+
+
+def full_disk(*_: object) -> None:
+    raise OSError(errno.ENOSPC, "No space left on device")
+
+
+def test_a_disk_that_is_full_costs_nothing_but_the_copy(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = write_recording(tmp_path / "take.wav", 4.0)
+    monkeypatch.setattr("gavotte.library.recordings.shutil.copyfile", full_disk)
+    at_ferry.use_recording(path)
+    assert at_ferry.beginning.recording_dialog is not None
+    with qtbot.waitSignal(at_ferry.tape.failed):
+        at_ferry.beginning.recording_dialog.accept()
+    assert "No space left" in at_ferry.notice.text.text()
+    assert at_ferry.listen.has_recording, "it is used from where it is"
+
+
+def test_a_disk_that_is_full_while_reading_is_explained(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = write_recording(tmp_path / "take.wav", 4.0)
+    monkeypatch.setattr("gavotte.recording.decode._copy", full_disk)
+    at_ferry.use_recording(path)
+    assert at_ferry.beginning.recording_dialog is not None
+    with qtbot.waitSignal(at_ferry.tape.failed):
+        at_ferry.beginning.recording_dialog.accept()
+    assert "disk is full" in at_ferry.notice.text.text()
+    assert not list((at_ferry._library.folder / "decoded").glob("*")), "nothing half-written stays"
+    assert at_ferry.tape.recording is None

@@ -21,7 +21,8 @@ from gavotte.formats.musicxml_chord import chord_of_harmony, harmony_members
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.formats.passage import read_passages
 from gavotte.labelling.labeller import label_solo
-from gavotte.solo.document import Articulation, Mark, MeterRegion, OddBar, Solo
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Articulation, Mark, MeterRegion, OddBar, Pick, Solo, Text
 from gavotte.solo.instruments import INSTRUMENTS
 from gavotte.theory.chord_symbol import parse_chord_symbol, write_chord_symbol
 from gavotte.theory.meter import Meter
@@ -137,3 +138,28 @@ def test_music21_reads_the_same_notes() -> None:
     theirs = [(n.offset - 1, n.quarterLength, n.pitch.midi) for n in line if not n.duration.isGrace]
     ours = [(float(n.onset), float(n.duration), n.pitch.midi) for n in solo.notes if not n.grace]
     assert theirs == [pytest.approx(note) for note in ours]
+
+
+def test_what_hands_do_words_over_bars_and_empty_bars_survive(schema: etree.XMLSchema) -> None:
+    solo = make_solo([("Dm7", "D5/4 F5 A5 C6"), ("G7", "B5/1"), ("Cmaj7", "C5/1")])
+    first, second, *rest = solo.notes
+    notes = (replace(first, finger="3", string=2, pick=Pick.DOWN), replace(second, pick=Pick.UP, finger="T"), *rest)
+    texts = (Text(Fraction(0), "lay back"), Text(Fraction(5), "growl"))
+    solo = replace(solo, notes=notes, texts=texts, form_end=Fraction(20))
+    data = write_musicxml(solo)
+    schema.assertValid(etree.fromstring(data))
+    back = open_score(data).solo(open_score(data).voices[0], "x").solo
+    assert [(n.finger, n.string, n.pick) for n in back.notes[:3]] == [
+        ("3", 2, Pick.DOWN),
+        ("T", 0, Pick.UP),
+        ("", 0, None),
+    ]
+    assert back.texts == texts
+    assert len(BarGrid(back).bars) == 5
+
+
+@pytest.mark.parametrize("words", ["D.C. al Fine", "To Coda", "D. S.", "da capo"])
+def test_words_that_say_where_to_go_are_no_words_over_a_bar(words: str) -> None:
+    solo = replace(make_solo([("Dm7", "D5/1"), ("G7", "G5/1")]), texts=(Text(Fraction(0), words),))
+    data = write_musicxml(solo)
+    assert open_score(data).solo(open_score(data).voices[0], "x").solo.texts == ()

@@ -11,6 +11,7 @@ from pathlib import Path
 
 import pytest
 
+from gavotte.demo.arcade import arcade
 from gavotte.demo.build import build_demo
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
@@ -171,15 +172,18 @@ def test_the_demo_is_built_once_and_anew_on_demand(tmp_path: Path) -> None:
     folder = tmp_path / "demo"
     build_demo(folder)
     with Library(folder) as library:
-        assert [entry.title for entry in library.solos()] == [make().title for make in DEMO_SOLOS]
+        assert [entry.title for entry in library.solos()] == [*(make().title for make in DEMO_SOLOS), arcade().title]
         assert len(library.licks()) == len(DEMO_LICKS)
         library.delete_solo(library.solos()[0].id)
     build_demo(folder)
     with Library(folder) as library:
-        assert len(library.solos()) == len(DEMO_SOLOS) - 1
+        assert len(library.solos()) == len(DEMO_SOLOS)
     build_demo(folder, fresh=True)
     with Library(folder) as library:
-        assert len(library.solos()) == len(DEMO_SOLOS)
+        assert len(library.solos()) == len(DEMO_SOLOS) + 1
+        begun = library.solo(library.solos()[-1].id)
+        assert begun.notes == arcade().notes[: len(begun.notes)]
+        assert 0 < len(begun.notes) < len(arcade().notes)
 
 
 def test_a_library_of_the_first_version_gains_its_recordings(tmp_path: Path) -> None:

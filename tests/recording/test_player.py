@@ -196,3 +196,27 @@ def test_a_band_lets_its_own_frequencies_pass_and_holds_the_others_back() -> Non
     assert levels[5000] < 0.05
     band.set_band(None)
     assert band.run(sound) is sound
+
+
+def test_pitch_taken_up_and_given_up_while_playing_goes_on_from_the_same_place() -> None:
+    times = np.arange(6 * RATE) / RATE
+    sound = (8000 * np.sin(2 * np.pi * 440 * times)).astype(np.int16)
+    player = RecordingPlayer(np.stack([sound, sound], axis=1))
+    player.set_speed(0.8)
+    player.play(0)
+    player.read(RATE)
+    here = player.position
+    player.set_pitch(1200)
+    assert player.position == pytest.approx(here)
+    high = np.concatenate([player.read(RATE // 2) for _ in range(3)])[RATE // 2 :, 0]
+    assert strongest(high) == pytest.approx(880, abs=6)
+    player.set_pitch(0)
+    plain = np.concatenate([player.read(RATE // 2) for _ in range(3)])[RATE // 2 :, 0]
+    assert strongest(plain) == pytest.approx(440, abs=6)
+    assert player.position == pytest.approx(here + 0.8 * 3 * RATE, rel=0.05)
+
+
+def strongest(sound: np.ndarray) -> float:
+    """The loudest frequency, in Hz."""
+    spectrum = np.abs(np.fft.rfft(sound * np.hanning(len(sound))))
+    return float(np.argmax(spectrum) * RATE / len(sound))

@@ -11,7 +11,9 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QMenuBar, Q
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 
-_MOST_ROWS = 12
+_MOST_ROWS = 16
+_MOST_IN_THREE = 54
+"""More shortcuts than these stand in four columns."""
 Group = tuple[str, list[tuple[str, str]]]
 """A heading, and (keys, what they do) under it."""
 
@@ -41,6 +43,20 @@ WAVE_KEYS: tuple[Group, ...] = (
         ],
     ),
 )
+WRITE_KEYS: tuple[Group, ...] = (
+    (
+        QT_TRANSLATE_NOOP("Gavotte", "The keys beside the page"),
+        [
+            ("A – G", QT_TRANSLATE_NOOP("Gavotte", "Write this pitch")),
+            ("` 1 2 3 4 5", QT_TRANSLATE_NOOP("Gavotte", "32nd to whole note")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Alt + value"), QT_TRANSLATE_NOOP("Gavotte", "Length of selected notes")),
+            ("← → ↑ ↓", QT_TRANSLATE_NOOP("Gavotte", "Move the caret")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Shift + ← →"), QT_TRANSLATE_NOOP("Gavotte", "Select notes")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Ctrl + ← →"), QT_TRANSLATE_NOOP("Gavotte", "Bar before, next bar")),
+            (QT_TRANSLATE_NOOP("Gavotte", "Home, End"), QT_TRANSLATE_NOOP("Gavotte", "Start, behind the last note")),
+        ],
+    ),
+)
 LIST_KEYS: tuple[Group, ...] = (
     (
         QT_TRANSLATE_NOOP("Gavotte", "In the lists"),
@@ -60,21 +76,25 @@ def groups_of(bar: QMenuBar, belongs: Callable[[QAction], bool], extra: Iterable
     for entry in bar.actions():
         menu = entry.menu()
         if menu is not None:
-            rows = _rows(menu, belongs)
-            if rows:
-                groups.append((entry.text().replace("&", ""), rows))
+            groups += _groups_in(entry.text().replace("&", ""), menu, belongs)
     return groups
 
 
-def _rows(menu: QMenu, belongs: Callable[[QAction], bool]) -> list[tuple[str, str]]:
-    rows = []
+IN_SHORT = "in short"
+"""What is set as an action's data where the map tells its key together with others."""
+
+
+def _groups_in(name: str, menu: QMenu, belongs: Callable[[QAction], bool]) -> list[Group]:
+    """A menu's shortcuts, and those of each menu in it as a group of its own."""
+    rows: list[tuple[str, str]] = []
+    groups: list[Group] = []
     for action in menu.actions():
         submenu = action.menu()
         if submenu is not None:
-            rows += _rows(submenu, belongs)
-        elif action.shortcuts() and belongs(action):
+            groups += _groups_in(action.text().replace("&", ""), submenu, belongs)
+        elif action.shortcuts() and belongs(action) and action.data() != IN_SHORT:
             rows.append((_keys(action), _words(action)))
-    return rows
+    return [(name, rows), *groups] if rows else groups
 
 
 def _words(action: QAction) -> str:
@@ -108,11 +128,17 @@ class KeyMap(QWidget):
         if self._panel is not None:
             self._panel.setParent(None)
             self._panel.deleteLater()
-        self._panel = _panel(title, groups)
-        self._panel.setParent(self)
-        self._panel.show()
         parent = self.parentWidget()
         assert parent is not None
+        self._panel = _panel(title, groups)
+        self._panel.setParent(self)
+        hint = self._panel.sizeHint()
+        if hint.width() > parent.width() or hint.height() > parent.height():
+            self._panel.setParent(None)
+            self._panel.deleteLater()
+            self._panel = _panel(title, groups, compact=True)
+            self._panel.setParent(self)
+        self._panel.show()
         self._before = parent.focusWidget()
         self.setGeometry(parent.rect())
         self._centre()
@@ -165,30 +191,30 @@ class KeyMap(QWidget):
         painter.fillRect(self.rect(), veil)
 
 
-def _panel(title: str, groups: list[Group]) -> QWidget:
+def _panel(title: str, groups: list[Group], compact: bool = False) -> QWidget:
     panel = QWidget()
-    panel.setObjectName("keyMap")
+    panel.setObjectName("keyMapCompact" if compact else "keyMap")
     panel.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
     panel.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
     column = QVBoxLayout(panel)
-    column.setContentsMargins(32, 24, 32, 24)
-    column.setSpacing(16)
+    column.setContentsMargins(*((16, 12, 16, 12) if compact else (32, 24, 32, 24)))
+    column.setSpacing(8 if compact else 16)
     heading = QLabel(title)
     heading.setObjectName("title")
     column.addWidget(heading)
     columns = QHBoxLayout()
-    columns.setSpacing(40)
+    columns.setSpacing(14 if compact else 40 if len(groups) < 8 else 28)
     stacks: list[QVBoxLayout] = []
-    heights = [0, 0, 0]
+    heights = [0] * (3 if sum(len(rows) for _, rows in groups) <= _MOST_IN_THREE else 4)
     for _ in heights:
         stack = QVBoxLayout()
-        stack.setSpacing(16)
+        stack.setSpacing(8 if compact else 16)
         stacks.append(stack)
         columns.addLayout(stack)
     for name, rows in _parts(groups):
         shortest = heights.index(min(heights))
         heights[shortest] += len(rows) + 2
-        stacks[shortest].addWidget(_group(name, rows))
+        stacks[shortest].addWidget(_group(name, rows, 1 if compact else 4))
     for stack in stacks:
         stack.addStretch(1)
     column.addLayout(columns)
@@ -205,12 +231,12 @@ def _parts(groups: list[Group]) -> list[Group]:
     ]
 
 
-def _group(name: str, rows: list[tuple[str, str]]) -> QWidget:
+def _group(name: str, rows: list[tuple[str, str]], spacing: int) -> QWidget:
     box = QWidget()
     grid = QGridLayout(box)
     grid.setContentsMargins(0, 0, 0, 0)
-    grid.setHorizontalSpacing(12)
-    grid.setVerticalSpacing(4)
+    grid.setHorizontalSpacing(3 * max(2, spacing))
+    grid.setVerticalSpacing(spacing)
     heading = QLabel(name)
     heading.setObjectName("accent")
     grid.addWidget(heading, 0, 0, 1, 2)

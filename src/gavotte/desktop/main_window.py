@@ -38,7 +38,7 @@ from gavotte.desktop.details_dialog import DetailsDialog
 from gavotte.desktop.dialogs import LickDialog
 from gavotte.desktop.exporting import PAPER, Exporter
 from gavotte.desktop.importing import Importer
-from gavotte.desktop.key_map import LIST_KEYS, PAGE_KEYS, WAVE_KEYS, KeyMap, groups_of
+from gavotte.desktop.key_map import LIST_KEYS, PAGE_KEYS, WAVE_KEYS, WRITE_KEYS, KeyMap, groups_of
 from gavotte.desktop.library_edits import LibraryEdits
 from gavotte.desktop.listening.deck import Deck
 from gavotte.desktop.listening.tape import Tape
@@ -267,7 +267,15 @@ class MainWindow(QMainWindow):
         """Lay the map of the keys that work now over the window."""
         desk = self._stack.currentWidget()
         on_page = isinstance(desk, LabelDesk | VocabularyDesk)
-        extra = PAGE_KEYS if on_page else WAVE_KEYS if desk is self.listen else () if desk is self.write else LIST_KEYS
+        extra = (
+            PAGE_KEYS
+            if on_page
+            else WAVE_KEYS
+            if desk is self.listen
+            else WRITE_KEYS
+            if desk is self.write
+            else LIST_KEYS
+        )
         self.key_map.show_groups(
             translate("Gavotte", "Keys at this desk"), groups_of(self.menus.bar, self.menus.belongs_here, extra)
         )

@@ -12,6 +12,7 @@ from PyQt6.QtGui import QAction, QActionGroup, QKeySequence, QUndoGroup
 from PyQt6.QtWidgets import QMenu, QWidget
 
 from gavotte.desktop.help import show_about
+from gavotte.desktop.key_map import IN_SHORT
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.rail import DESKS
 from gavotte.desktop.theme.look import LOOKS
@@ -164,8 +165,11 @@ class Menus(QObject):
         writer = desk.writer
         self.write_actions: list[QAction] = []
 
-        def add(where: QMenu, rows: tuple[tuple[str, str, Callable[[], object]], ...]) -> None:
-            self.write_actions += [self._action(where, words, keys, then, page) for words, keys, then in rows]
+        def add(where: QMenu, rows: tuple[tuple[str, str, Callable[[], object]], ...], in_short: bool = False) -> None:
+            made = [self._action(where, words, keys, then, page) for words, keys, then in rows]
+            for action in made:
+                action.setData(IN_SHORT if in_short else None)
+            self.write_actions += made
 
         def submenu(words: str) -> QMenu:
             made = menu.addMenu(words)
@@ -178,6 +182,7 @@ class Menus(QObject):
             tuple(
                 (said(cap.tip), cap.key, partial(writer.choose_value, Fraction(4, int(cap.what)))) for cap in ROWS[0]
             ),
+            in_short=True,
         )
         values.addSeparator()
         add(
@@ -195,6 +200,7 @@ class Menus(QObject):
         add(
             pitches,
             tuple((word.format(letter=letter), letter, partial(writer.write_letter, letter)) for letter in "CDEFGAB"),
+            in_short=True,
         )
         pitches.addSeparator()
         add(
@@ -238,6 +244,7 @@ class Menus(QObject):
                 (said(cap.tip), f"Alt+{cap.key}", partial(writer.set_length, Fraction(4, int(cap.what))))
                 for cap in ROWS[0]
             ),
+            in_short=True,
         )
         menu.addSeparator()
         add(
@@ -246,9 +253,15 @@ class Menus(QObject):
                 (translate("Gavotte", "Select the bar"), "M", writer.select_bar),
                 (translate("Gavotte", "Select the phrase"), "P", writer.select_phrase),
                 (translate("Gavotte", "Select everything"), "Ctrl+A", writer.select_all),
+            ),
+        )
+        add(
+            menu,
+            (
                 (translate("Gavotte", "One note more to the right"), "Shift+Right", partial(writer.extend, 1)),
                 (translate("Gavotte", "One note more to the left"), "Shift+Left", partial(writer.extend, -1)),
             ),
+            in_short=True,
         )
         menu.addSeparator()
         add(
@@ -263,6 +276,7 @@ class Menus(QObject):
                 (translate("Gavotte", "To the start"), "Home", writer.go_to_start),
                 (translate("Gavotte", "Behind the last note"), "End", writer.go_to_end),
             ),
+            in_short=True,
         )
         menu.addSeparator()
         add(

@@ -21,6 +21,7 @@ from gavotte.vocabulary.lick import Lick, keep_lick
 from gavotte.workshop.written import as_written
 
 SAVE_DELAY_MS = 800
+LABEL_DELAY_MS = 80
 LABEL_AT_ONCE = 300
 """Solos with more notes than this are labelled beside the interface."""
 
@@ -56,8 +57,14 @@ class SoloSession(QObject):
         self.anchor: str | None = None
         self.current: str | None = None
         self.frame: Frame | None = None
+        self._select_then: tuple[str, str] | None = None
         self._unsaved = False
         self._job: Job | None = None
+        self._begin_labelling: Callable[[], None] = lambda: None
+        self._label_soon = QTimer(self)
+        self._label_soon.setSingleShot(True)
+        self._label_soon.setInterval(LABEL_DELAY_MS)
+        self._label_soon.timeout.connect(lambda: self._begin_labelling())
         self._save_timer = QTimer(self)
         self._save_timer.setSingleShot(True)
         self._save_timer.setInterval(SAVE_DELAY_MS)
@@ -76,8 +83,7 @@ class SoloSession(QObject):
     def close(self) -> None:
         """Save and forget the open solo."""
         self.save()
-        if self._job is not None:
-            self._job.cancel()
+        self.cancel()
         self.solo_id = self.solo = self.shown = self.frame = None
         self.labels = {}
         self.anchor = self.current = None
@@ -85,15 +91,15 @@ class SoloSession(QObject):
 
     def cancel(self) -> None:
         """Tell nothing more of what is being worked out."""
+        self._label_soon.stop()
         if self._job is not None:
             self._job.cancel()
+            self._job = None
 
     def _relabel(self, then: Callable[[], None]) -> None:
         solo, written = self.solo, self.written
         assert solo is not None
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
+        self.cancel()
 
         def work() -> tuple[Frame, tuple[Label, ...]]:
             frame = Frame(as_written(solo) if written else solo)
@@ -109,10 +115,15 @@ class SoloSession(QObject):
             take(work())
         else:
             if self.shown is not None:
-                # The notes are shown at once; what they do is worked out meanwhile.
+                # The notes are shown at once; what they do is worked out when they have been painted.
                 self.shown = as_written(solo) if written else solo
                 self.solo_changed.emit()
-            self._job = run_beside(work, take, lambda error: self.failed.emit(str(error)))
+
+            def begin() -> None:
+                self._job = run_beside(work, take, lambda error: self.failed.emit(str(error)))
+
+            self._begin_labelling = begin
+            self._label_soon.start()
 
     def set_written(self, written: bool) -> None:
         """Show the solo in written or in concert pitch."""
@@ -123,16 +134,23 @@ class SoloSession(QObject):
 
     # -- edits --------------------------------------------------------------------------------------
 
-    def edit(self, text: str, changed: Solo) -> None:
-        """Replace the solo by an edited one, as an undoable step called ``text``."""
+    def edit(self, text: str, changed: Solo, select: tuple[str, str] | None = None) -> None:
+        """Replace the solo by an edited one, as an undoable step called ``text``.
+
+        ``select`` are the notes that are selected then, first and last.
+        """
         if self.solo is not None and changed != self.solo:
+            self._select_then = select
             self.undo_stack.push(_Step(self, text, self.solo, changed))
+            self._select_then = None
 
     def put(self, solo: Solo) -> None:
         """Take a value as the current one (for undo steps): label it, tell the desks, save it soon."""
         self.solo = solo
         self._unsaved = True
         self._save_timer.start()
+        if self._select_then is not None:
+            self.anchor, self.current = self._select_then
         ids = {note.id for note in solo.notes}
         if self.current not in ids or self.anchor not in ids:
             self.anchor = self.current = None

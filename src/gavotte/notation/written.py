@@ -75,14 +75,21 @@ _SHARP_ORDER, _FLAT_ORDER = "FCGDAEB", "BEADGCF"
 class Notation:
     """The written form of a solo. ``bars`` are worked out on first use, one at a time."""
 
-    def __init__(self, solo: Solo) -> None:
+    def __init__(self, solo: Solo, like: Notation | None = None) -> None:
+        """``like`` is the notation of a value of the solo before: what notes it shares is not worked out again."""
         self.solo = solo
         self.grid = BarGrid(solo)
+        known = like._spans if like is not None and like.grid.bars == self.grid.bars else {}
+        # By identity, which is quick; the note is kept with it so that no other can take its place.
+        self._spans: dict[int, tuple[Note, int, int]] = {}
         self._notes_in: list[list[Note]] = [[] for _ in self.grid.bars]
         for note in solo.notes:
-            first = self.grid.index_at(note.onset)
-            last = first if note.grace else self._last_bar(note)
-            for index in range(first, last + 1):
+            span = known.get(id(note))
+            if span is None:
+                first = self.grid.index_at(note.onset)
+                span = (note, first, first if note.grace else self._last_bar(note))
+            self._spans[id(note)] = span
+            for index in range(span[1], span[2] + 1):
                 self._notes_in[index].append(note)
         self._chords_in: list[list[ChordEvent]] = [[] for _ in self.grid.bars]
         for chord in solo.chords:

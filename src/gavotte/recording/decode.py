@@ -5,6 +5,7 @@ The whole of it never lies in memory. What is decoded is kept under the file's h
 
 from __future__ import annotations
 
+import errno
 import hashlib
 import os
 from collections.abc import Generator
@@ -81,6 +82,12 @@ def decode(path: Path, folder: Path) -> Generator[float, None, Decoded]:
         raise RecordingError(
             f"The file can't be decoded{why}. It may be damaged, or of another kind than "
             "its name says; Gavotte reads WAV, FLAC, OGG, Opus, MP3 and AIFF."
+        ) from error
+    except OSError as error:
+        if error.errno != errno.ENOSPC:
+            raise
+        raise RecordingError(
+            "The disk is full. Make room (about 10 MB a minute) and open the recording again."
         ) from error
     finally:
         draft.unlink(missing_ok=True)

@@ -117,8 +117,13 @@ class RecordingPlayer:
     def set_pitch(self, cents: float) -> None:
         """Move the pitch by cents (100 to a semitone), also while playing."""
         with self._lock:
-            self._pitch = 2 ** (cents / 1200)
-            if self._stretcher is not None:
+            before, self._pitch = self._pitch, 2 ** (cents / 1200)
+            if self._stretcher is None:
+                return
+            if (before == 1.0) != (self._pitch == 1.0):
+                # Each of the two is done best by a stretcher of its own kind, which goes on from here.
+                self._restart()
+            else:
                 self._stretcher.set_pitch(self._pitch)
 
     def set_side(self, side: Side) -> None:
@@ -180,15 +185,19 @@ class RecordingPlayer:
     def seek(self, frame: int) -> None:
         """Go on from another frame."""
         with self._lock:
-            self._fed = max(0, min(frame, len(self._samples)))
-            self._position = float(self._fed)
+            self._position = float(max(0, min(frame, len(self._samples))))
             self._silence, self._waiting = 0, 0.0
-            self._buffer, self._ready = [], 0
-            if self._stretcher is not None:
-                self._stretcher.close()
-                self._stretcher = None
-            if self._is_changed:
-                self._stretcher = Stretcher(RATE, _FEED, self._speed, self._pitch)
+            self._restart()
+
+    def _restart(self) -> None:
+        """Go on from the present position with nothing of what was before in the pipe."""
+        self._fed = max(0, min(round(self._position), len(self._samples)))
+        self._buffer, self._ready = [], 0
+        if self._stretcher is not None:
+            self._stretcher.close()
+            self._stretcher = None
+        if self._is_changed:
+            self._stretcher = Stretcher(RATE, _FEED, self._speed, self._pitch)
 
     @property
     def _is_changed(self) -> bool:

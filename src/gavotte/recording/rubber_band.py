@@ -61,8 +61,10 @@ class Stretcher:
     def __init__(self, rate: int, block: int, speed: float = 1.0, pitch: float = 1.0) -> None:
         """``rate`` in Hz, ``block`` the most frames fed at once, ``pitch`` a frequency ratio. Raises RecordingError."""
         self._lib = _library()
+        # Only a pitch that may glide needs the resampler always in the way; without it a fifth more is done.
+        consistent = _PITCH_HIGH_CONSISTENCY if pitch != 1.0 else 0
         self._handle = self._lib.rubberband_new(
-            rate, _CHANNELS, _REAL_TIME | _NO_THREADS | _FINER | _PITCH_HIGH_CONSISTENCY, 1 / speed, pitch
+            rate, _CHANNELS, _REAL_TIME | _NO_THREADS | _FINER | consistent, 1 / speed, pitch
         )
         pad = self._optional("get_preferred_start_pad")
         self._lib.rubberband_set_max_process_size(self._handle, max(block, pad))

@@ -5,8 +5,9 @@ from __future__ import annotations
 from bisect import bisect_right
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
-from gavotte.solo.document import Solo
+from gavotte.solo.document import MeterRegion, OddBar, Solo
 from gavotte.theory.meter import Meter
 
 
@@ -34,9 +35,8 @@ class BarGrid:
     """All bars of a solo, up to the one its last note or chord falls in."""
 
     def __init__(self, solo: Solo) -> None:
-        self.bars = _bars(solo)
-        self._beat_ones = [bar.onset - bar.lead_in for bar in self.bars]
-        self._onsets = [float(bar.onset) for bar in self.bars]
+        last_chord = solo.chords[-1].onset if solo.chords else None
+        self.bars, self._beat_ones, self._onsets = _bars(solo.meters, solo.odd_bars, solo.pickup, solo.end, last_chord)
 
     def index_at(self, onset: Fraction) -> int:
         """Index of the bar that holds ``onset``; times outside fall in the first or last bar."""
@@ -64,15 +64,26 @@ def bars_written(solo: Solo) -> int:
     return len({grid.index_at(note.onset) for note in solo.notes})
 
 
-def _bars(solo: Solo) -> tuple[Bar, ...]:
-    regions = solo.meters
-    odd = {bar.onset: bar.length for bar in solo.odd_bars}
+Grid = tuple[tuple[Bar, ...], list[Fraction], list[float]]
+"""The bars, where the beat 1 of each is (or would be), and their onsets."""
+
+
+# Everything asks for the bars of the same few solos again and again.
+@lru_cache(maxsize=64)
+def _bars(
+    regions: tuple[MeterRegion, ...],
+    odd_bars: tuple[OddBar, ...],
+    pickup: Fraction,
+    end: Fraction,
+    last_chord: Fraction | None,
+) -> Grid:
+    odd = {bar.onset: bar.length for bar in odd_bars}
     bars: list[Bar] = []
-    if solo.pickup:
-        bars.append(Bar(0, -solo.pickup, solo.pickup, regions[0].meter))
-    onset, number, region, end = Fraction(0), 1, 0, solo.end
-    last_odd = max(odd, default=Fraction(-1))
-    while onset < end or number == 1 or onset <= last_odd or (solo.chords and solo.chords[-1].onset >= onset):
+    if pickup:
+        bars.append(Bar(0, -pickup, pickup, regions[0].meter))
+    onset, number, region = Fraction(0), 1, 0
+    last = max([*odd, *([last_chord] if last_chord is not None else [])], default=Fraction(-1))
+    while onset < end or number == 1 or onset <= last:
         while region + 1 < len(regions) and regions[region + 1].onset <= onset:
             region += 1
         meter = regions[region].meter
@@ -81,4 +92,4 @@ def _bars(solo: Solo) -> tuple[Bar, ...]:
             length = regions[region + 1].onset - onset
         bars.append(Bar(number, onset, length, meter))
         onset, number = onset + length, number + 1
-    return tuple(bars)
+    return tuple(bars), [bar.onset - bar.lead_in for bar in bars], [float(bar.onset) for bar in bars]

@@ -206,6 +206,9 @@ class Instrument:
 TREBLE = Instrument("Concert instrument")
 
 
+_LAST_ENDS = 64
+
+
 def _rough_end(note: Note) -> float:
     onset, duration = note.onset, note.duration
     return onset.numerator / onset.denominator + duration.numerator / duration.denominator
@@ -245,8 +248,8 @@ class Solo:
         """Where the form, the last note or the last chord symbol ends, at least; in quarter notes."""
         ends = [self.form_end, *(chord.onset for chord in self.chords[-1:])]
         if self.notes:
-            # Only the note that ends last needs its end worked out exactly.
-            ends.append(max(self.notes, key=_rough_end).end)
+            # Only the note that ends last needs its end worked out exactly; in a line it is one of the last.
+            ends.append(max(self.notes[-_LAST_ENDS:], key=_rough_end).end)
         return max(ends)
 
     @property

@@ -360,6 +360,7 @@ def shown_chord(symbol: ChordSymbol) -> str:
     return "".join(chord_display(symbol))
 
 
+@lru_cache(maxsize=256)
 def shown_degree(degree: str) -> str:
     """A degree in music type: "♭9", "♯11", "°7" for the diminished seventh."""
     return "°7" if degree == "bb7" else music_accidentals(degree)

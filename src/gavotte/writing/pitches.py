@@ -12,7 +12,7 @@ from gavotte.solo.document import Instrument, Note, Solo
 from gavotte.solo.edits import with_notes_moved
 from gavotte.theory.key import Key
 from gavotte.theory.pitch import LETTERS, Pitch, PitchName, respelled
-from gavotte.writing.placing import note_before
+from gavotte.writing.placing import note_before, notes_between
 
 _WIDEST = 2
 """Nobody writes more than a double accidental."""
@@ -39,13 +39,9 @@ def _middle(instrument: Instrument, letter: str) -> Pitch:
 
 def _alter_in_bar(solo: Solo, letter: str, octave: int, time: Fraction) -> int:
     bar = BarGrid(solo).at(time)
-    earlier = [
-        note.pitch
-        for note in solo.notes
-        if time < bar.end
-        and bar.onset <= note.onset < time
-        and (note.pitch.letter, note.pitch.octave) == (letter, octave)
-    ]
+    # Behind the last bar a new one begins.
+    before = notes_between(solo, bar.onset, time) if time < bar.end else ()
+    earlier = [note.pitch for note in before if (note.pitch.letter, note.pitch.octave) == (letter, octave)]
     return earlier[-1].alter if earlier else signature(solo.key_at(time).key.fifths).get(letter, 0)
 
 

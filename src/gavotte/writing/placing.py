@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from bisect import bisect_left, bisect_right
 from collections.abc import Collection, Iterable
 from dataclasses import replace
 from fractions import Fraction
@@ -22,7 +23,9 @@ def fresh_ids(solo: Solo, count: int) -> list[str]:
 
 def with_line(solo: Solo, notes: Iterable[Note]) -> Solo:
     """The solo with another line of notes. Decisions and phrases that speak of missing notes go with them."""
-    line = tuple(sorted(notes, key=lambda note: (note.onset, not note.grace)))
+    line = tuple(sorted(notes, key=_place))
+    if not solo.decisions and not solo.phrases:
+        return replace(solo, notes=line)
     ids = {note.id for note in line}
     return replace(
         solo,
@@ -32,19 +35,29 @@ def with_line(solo: Solo, notes: Iterable[Note]) -> Solo:
     )
 
 
+def _place(note: Note) -> tuple[float, bool]:
+    """The order of notes on the line; as a float, which is quick and tells the shortest notes apart."""
+    return note.onset.numerator / note.onset.denominator, not note.grace
+
+
 def cleared(solo: Solo, start: Fraction, end: Fraction, keep: Collection[str] = ()) -> Solo:
     """Silence from ``start`` up to ``end``: a note that sounds into it stops there, one that starts in it goes."""
-    kept: list[Note] = []
-    for note in solo.notes:
-        if note.id in keep:
-            kept.append(note)
-        elif start <= note.onset < end:
-            continue
-        elif note.onset < start < note.end:
-            kept.append(replace(note, duration=start - note.onset, written=()))
-        else:
-            kept.append(note)
-    return with_line(solo, kept)
+    notes = solo.notes
+    first = bisect_left(notes, (float(start), False), key=_place)
+    last = bisect_left(notes, (float(end), False), key=_place)
+    inside = [note for note in notes[first:last] if note.id in keep]
+    # The notes before may sound into it: one, if the line is in order.
+    before = [
+        replace(note, duration=start - note.onset, written=())
+        if note.id not in keep and note.onset < start < note.end
+        else note
+        for note in notes[max(0, first - _SOUNDING) : first]
+    ]
+    return with_line(solo, (*notes[: max(0, first - _SOUNDING)], *before, *inside, *notes[last:]))
+
+
+_SOUNDING = 8
+"""So many notes before a place may still sound there."""
 
 
 def placed(solo: Solo, *notes: Note) -> Solo:
@@ -58,14 +71,23 @@ def placed(solo: Solo, *notes: Note) -> Solo:
     return with_line(replace(others, decisions=solo.decisions, phrases=solo.phrases), (*others.notes, *notes))
 
 
+def notes_between(solo: Solo, start: Fraction, end: Fraction) -> tuple[Note, ...]:
+    """The notes that start from ``start`` up to ``end``."""
+    first = bisect_left(solo.notes, (float(start), False), key=_place)
+    return solo.notes[first : bisect_left(solo.notes, (float(end), False), key=_place)]
+
+
 def note_at(solo: Solo, time: Fraction) -> Note | None:
     """The note that sounds at a time."""
-    return next((note for note in solo.notes if not note.grace and note.onset <= time < note.end), None)
+    last = bisect_right(solo.notes, (float(time), True), key=_place)
+    near = solo.notes[max(0, last - _SOUNDING) : last]
+    return next((note for note in near if not note.grace and note.onset <= time < note.end), None)
 
 
 def note_before(solo: Solo, time: Fraction) -> Note | None:
     """The last note that starts before a time."""
-    return next((note for note in reversed(solo.notes) if not note.grace and note.onset < time), None)
+    first = bisect_left(solo.notes, (float(time), False), key=_place)
+    return next((note for note in reversed(solo.notes[:first]) if not note.grace and note.onset < time), None)
 
 
 def opened(solo: Solo, at: Fraction, length: Fraction) -> Solo:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
@@ -231,7 +232,8 @@ class WriteDesk(QWidget):
             return
         selected = session.selected()
         self.page.set_selection(session.anchor, session.current, frozenset(selected))
-        notes = [note for note in session.solo.notes if note.id in selected]
+        chosen = frozenset(selected)
+        notes = [note for note in session.solo.notes if note.id in chosen]
         bar = BarGrid(session.solo).at(self.writer.entry.caret)
         about = (
             counted(len(notes), "note") + translate("Gavotte", " selected")
@@ -349,13 +351,13 @@ class WriteDesk(QWidget):
 
 def _moment(solo: Solo, time: Fraction) -> tuple[Chord | None, Moment]:
     """The chord in force, and what a keyboard shows of it."""
-    index = max((i for i, event in enumerate(solo.chords) if event.onset <= time), default=None)
+    index = bisect_right(solo.chords, time, key=lambda event: event.onset) - 1
     note = note_at(solo, time)
     midi = note.pitch.midi if note is not None else None
-    symbol = solo.chords[index].symbol if index is not None else None
+    symbol = solo.chords[index].symbol if index >= 0 else None
     if not isinstance(symbol, Chord):
         return None, Moment(note=midi)
-    following = solo.chords[index + 1].symbol if index is not None and index + 1 < len(solo.chords) else None
+    following = solo.chords[index + 1].symbol if index + 1 < len(solo.chords) else None
     scale = local_scale(symbol, following if isinstance(following, Chord) else None, solo.key_at(time))
     classes = frozenset(pitch_class for pitch_class in range(12) if pitch_class in scale)
     return symbol, Moment(symbol.tone_classes, classes, symbol.root.pitch_class, midi)

@@ -36,6 +36,11 @@ class Finder(QObject):
         self._job: Job | None = None
         self._looking: Steps | None = None
 
+    @property
+    def is_looking(self) -> bool:
+        """Whether pitches are still looked for."""
+        return self._looking is not None
+
     def cancel(self) -> None:
         """Forget what is being looked for."""
         self.stop_looking()

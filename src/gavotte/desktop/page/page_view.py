@@ -168,7 +168,8 @@ class PageView(QGraphicsView):
         if old is None or self._queue or not _same_layout(old, solo):
             self.show_solo(solo, labels, keep_place=True)
             return
-        notation, staff, before = Notation(solo), self._staff, self._notation
+        before, staff = self._notation, self._staff
+        notation = Notation(solo, before)
         if before is None or staff_for(solo) != staff:
             self.show_solo(solo, labels, keep_place=True)
             return

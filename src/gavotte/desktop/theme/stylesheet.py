@@ -86,7 +86,8 @@ QStatusBar::item { border: none; }
 QSplitter::handle { background: $rule; }
 QFrame#line { background: $rule; max-height: 1px; border: none; }
 QWidget#card { background: $chrome; border-left: 1px solid $rule; }
-QWidget#keyMap { background: $well; border: 1px solid $rule; border-radius: 6px; }
+QWidget#keyMap, QWidget#keyMapCompact { background: $well; border: 1px solid $rule; border-radius: 6px; }
+QWidget#keyMapCompact QLabel { font-size: ${compact}px; }
 QLabel#accent { color: $accent; font-weight: 700; }
 QWidget#notice { background: $selection; }
 QProgressBar { background: $well; border: 1px solid $rule; border-radius: 3px; max-height: 6px; }
@@ -106,6 +107,7 @@ def style_sheet(palette: Palette) -> str:
         family=FAMILY,
         body=BODY,
         small=SMALL,
+        compact=SMALL - 1,
         title=TITLE,
         page=palette.page,
         text=palette.text,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from fractions import Fraction
 
 from PyQt6.QtCore import pyqtSignal
@@ -89,6 +90,8 @@ class ChordsPanel(QWidget):
         self.copy.clicked.connect(self._copy_choruses)
         row = QHBoxLayout()
         row.setSpacing(6)
+        for field in (self.count, self.bars):
+            field.setFixedWidth(62)
         row.addWidget(self.count)
         row.addWidget(QLabel(translate("Gavotte", "choruses of")))
         row.addWidget(self.bars)
@@ -132,15 +135,15 @@ class ChordsPanel(QWidget):
             bars = bars_in_chorus(solo) or read_chord_line(write_chord_line(solo), solo).bars
             self.bars.setValue(bars)
             self.count.setValue(max(1, round(solo.form_end / solo.chorus)) if solo.chorus else 1)
-        self._check()
+            self._check()
 
     def show_place(self, time: Fraction) -> None:
         """Show the chord of a time, the next one, and what moves between them."""
         solo = self._solo
         events = solo.chords if solo is not None else ()
-        index = max((i for i, event in enumerate(events) if event.onset <= time), default=None)
-        self._chord = events[index] if index is not None else None
-        following = events[index + 1] if index is not None and index + 1 < len(events) else None
+        index = bisect_right(events, time, key=lambda event: event.onset) - 1
+        self._chord = events[index] if index >= 0 else None
+        following = events[index + 1] if 0 <= index < len(events) - 1 else None
         for button in (self.earlier, self.later):
             button.setEnabled(self._chord is not None)
         title, words = _movement(self._chord, following)

@@ -103,18 +103,23 @@ class Writer(QObject):
     # -- what the keys write ------------------------------------------------------------------------
 
     def _write(self, text: str, how: Callable[[Solo, Entry], Written]) -> None:
-        solo = self._session.solo
-        if solo is None:
+        session = self._session
+        if session.solo is None:
             return
-        done = how(solo, self.entry)
+        done = how(session.solo, self.entry)
+        before, self.entry = self.entry, done.entry
+        if done.solo == session.solo:
+            if done.entry != before:
+                self.entry_changed.emit()
+            return
         self._writing = True
         try:
-            self._session.edit(text, done.solo)
-            note = self._note(done.note)
-            self._session.select(done.note, done.note)
+            if done.note is None:
+                session.select(None, None)
+            session.edit(text, done.solo, (done.note, done.note) if done.note is not None else None)
         finally:
             self._writing = False
-        self._put(done.entry)
+        note = self._note(done.note)
         if note is not None:
             self.heard.emit(note.pitch.midi)
 
@@ -295,15 +300,13 @@ class Writer(QObject):
         if solo is None or not ids:
             self.told.emit(translate("Gavotte", "Select a note first"))
             return
+        changed = how(solo, ids)
+        known = [note for note in changed.notes if note.id in ids]
         self._writing = True
         try:
-            session.edit(text, how(solo, ids))
-            known = [note for note in session.solo.notes if note.id in ids] if session.solo is not None else []
-            if known:
-                ends = (known[0].id, known[-1].id)
-                session.select(*(ends if session.selected() or len(ids) > 1 else (ids[0], ids[0])))
-            else:
+            if not known:
                 session.select(None, None)
+            session.edit(text, changed, (known[0].id, known[-1].id) if known else None)
         finally:
             self._writing = False
         if hear and known:
@@ -398,11 +401,8 @@ class Writer(QObject):
             self.told.emit(translate("Gavotte", "There are no notes on the clipboard"))
             return
         changed, names = pasted(solo, passage, self.entry.caret, self.entry.insert)
-        self._writing = True
-        self._session.edit(translate("Gavotte", "Paste"), changed)
-        self._session.select(names[0], names[-1])
-        self._writing = False
-        self._put(replace(self.entry, caret=self.entry.caret + passage.length))
+        self.entry = replace(self.entry, caret=self.entry.caret + passage.length)
+        self._session.edit(translate("Gavotte", "Paste"), changed, (names[0], names[-1]))
 
     # -- marks --------------------------------------------------------------------------------------
 
