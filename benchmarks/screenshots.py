@@ -54,24 +54,29 @@ def play(window: MainWindow, seconds: float) -> None:
         QApplication.processEvents()
 
 
+def hear(window: MainWindow) -> None:
+    """Wait until the recording has been read and listened to."""
+    while window.tape.is_loading or window.listen.finder.is_looking:
+        QApplication.processEvents()
+
+
 def write(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
     """The Write desk: its keys, the chords of a guitarist's blues, and a draft of the unfinished solo."""
     desk = window.write
     window.open_solo(solos[-1])
     window.show_desk("write")
-    while window.tape.is_loading:
-        QApplication.processEvents()
+    hear(window)
     desk.writer.go_to(Fraction(30))
     picture("write")
     window.open_solo(solos[1])
     window.show_desk("write")
+    hear(window)
     desk.panel.show_page("chords")
     desk.writer.go_to(Fraction(14))
     picture("chords")
     window.open_solo(solos[-1])
     window.show_desk("write")
-    while window.tape.is_loading:
-        QApplication.processEvents()
+    hear(window)
     desk.panel.show_page("draft")
     window.drafts.draft(True)
     while window.drafts.drafter.is_drafting:
@@ -109,8 +114,7 @@ def main() -> None:
             window.open_solo(first)
             window.show_desk("listen")
             desk = window.listen
-            while window.tape.is_loading or desk.finder.is_looking:
-                QApplication.processEvents()
+            hear(window)
             desk.choose(4.6, 7.9)
             desk.wave.show_stretch(3.4, 10.0)
             window.session.select("n17", "n17")

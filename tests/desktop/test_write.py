@@ -492,3 +492,11 @@ def test_the_output_is_chosen_in_the_preferences(writing: MainWindow) -> None:
     writing.transport.warm_up()
     assert writing.transport.output is not None
     dialog.accept()
+
+
+def test_a_rest_ends_what_accidentals_are_for(qtbot: QtBot, writing: MainWindow) -> None:
+    type_keys(qtbot, writing, "crs")
+    assert shown(writing) == ["C5@0+1/2"]
+    assert "Select a note" in writing.statusBar().currentMessage()  # type: ignore[union-attr]
+    type_keys(qtbot, writing, "d4s")
+    assert shown(writing)[-1].startswith("D#5")

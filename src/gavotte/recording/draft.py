@@ -90,7 +90,7 @@ def find_draft(
         _from_lead(lead, first + times / stretch, shift, lowest, highest), lowest,
     )  # fmt: skip
     heard = [
-        replace(note, start=first + note.start / stretch - _LATE, end=first + note.end / stretch)
+        replace(note, start=max(0.0, first + note.start / stretch - _LATE), end=first + note.end / stretch)
         for note in witnesses.notes()
     ]
     stop = length + _MARGIN if end is None else end

@@ -124,6 +124,8 @@ class ListenDesk(QWidget):
         tape, deck, session = self._tape, self._deck, self._session
         tape.loaded.connect(self._show_tape)
         tape.changed.connect(self._show_beats)
+        # Another solo is shown from its top.
+        session.solo_opened.connect(self.page.clear)
         session.solo_opened.connect(self._show_solo)
         session.labels_changed.connect(self._show_solo)
         deck.moved.connect(self._show_place)
@@ -233,7 +235,7 @@ class ListenDesk(QWidget):
         if not self.isVisible():
             self._find_way()
         else:
-            self.page.show_solo(session.shown, session.labels)
+            self.page.update_solo(session.shown, session.labels)
             self._show_beats()
 
     def _show_nothing(self) -> None:

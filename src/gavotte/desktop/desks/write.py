@@ -125,7 +125,7 @@ class WriteDesk(QWidget):
         panel.chords.back_wanted.connect(self.page.setFocus)
         drafts, draft = self.drafts, panel.draft
         drafts.changed.connect(self._show_drafts)
-        draft.draft_wanted.connect(drafts.draft)
+        draft.draft_wanted.connect(self._draft)
         draft.phrase_chosen.connect(self._choose_phrase)
         draft.take_wanted.connect(lambda _: self.take_phrase())
         draft.leave_wanted.connect(lambda _: self.leave_phrase())
@@ -263,6 +263,11 @@ class WriteDesk(QWidget):
         self.panel.show_number_of_phrases(len(drafts.proposal))
         self._show_edit()
 
+    def _draft(self, whole: bool) -> None:
+        # A button that can't be pressed any more would hand the keys on to whatever stands next.
+        self.page.setFocus()
+        self.drafts.draft(whole)
+
     def _choose_phrase(self, index: int) -> None:
         self.drafts.choose(index)
         self._go_to_phrase()
@@ -276,11 +281,13 @@ class WriteDesk(QWidget):
         """Take the drafted phrase that is looked at, and go on to the next."""
         self.drafts.take()
         self._go_to_phrase()
+        self.page.setFocus()
 
     def leave_phrase(self) -> None:
         """Drop the drafted phrase that is looked at, and go on to the next."""
         self.drafts.leave()
         self._go_to_phrase()
+        self.page.setFocus()
 
     # -- checks -------------------------------------------------------------------------------------
 

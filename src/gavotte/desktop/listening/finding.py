@@ -9,8 +9,9 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from gavotte.desktop.listening.tape import Tape
 from gavotte.desktop.translation import translate
-from gavotte.desktop.work import Job, Steps, run_beside
+from gavotte.desktop.work import Job, Steps, Walk, run_beside, walk_beside
 from gavotte.recording.beat_map import BeatMap
+from gavotte.recording.decode import Decoded
 
 _FEWEST_TAPS = 4
 _IN_TUNE = 4.0
@@ -35,11 +36,12 @@ class Finder(QObject):
         self._tape = tape
         self._job: Job | None = None
         self._looking: Steps | None = None
+        self._following: Walk | None = None
 
     @property
     def is_looking(self) -> bool:
         """Whether pitches are still looked for."""
-        return self._looking is not None
+        return self._looking is not None or self._following is not None
 
     def cancel(self) -> None:
         """Forget what is being looked for."""
@@ -119,48 +121,57 @@ class Finder(QObject):
         decoded = self._tape.decoded
         if decoded is None:
             return
-        from gavotte.recording.lead import find_lead
-        from gavotte.recording.salience import HIGHEST, LOWEST, find_salience
+        from gavotte.recording.salience import Salience, find_salience
 
         self.stop_looking()
+        found: list[Salience] = []
 
         def steps() -> Generator[float, None, None]:
-            samples = decoded.samples()
-            salience = find_salience(samples)
-            while True:
-                try:
-                    yield _LOOKING * next(salience)
-                except StopIteration as end:
-                    # The picture is there to be used while the line is still followed.
-                    self.seen.emit(end.value)
-                    break
-            lead = find_lead(samples, LOWEST, HIGHEST)
-            while True:
-                try:
-                    yield _LOOKING + (1 - _LOOKING) * next(lead)
-                except StopIteration as end:
-                    self.followed.emit(end.value)
-                    break
+            found.append((yield from find_salience(decoded.samples())))
 
         def done() -> None:
             self._looking = None
-            self.busy.emit("")
+            # The picture is there to be used while the line is still followed.
+            self.seen.emit(found[0])
+            self._follow(decoded)
 
-        self._looking = Steps(
-            steps(),
-            lambda share: self.busy.emit(
-                translate("Gavotte", "Looking for the pitches: {number} %").format(number=round(100 * share))
-            ),
+        self._looking = Steps(steps(), self._show_looking, done, self._not_seen, self)
+
+    def _follow(self, decoded: Decoded) -> None:
+        """Follow the line of the voice that stands out, in a worker thread."""
+        from gavotte.recording.lead import find_lead
+        from gavotte.recording.salience import HIGHEST, LOWEST
+
+        samples = decoded.samples()
+
+        def done(lead: object) -> None:
+            self._following = None
+            self.busy.emit("")
+            self.followed.emit(lead)
+
+        self._following = walk_beside(
+            lambda: find_lead(samples, LOWEST, HIGHEST),
+            lambda share: self._show_looking(_LOOKING + (1 - _LOOKING) * share),
             done,
-            lambda error: self.failed.emit(str(error)),
-            self,
+            self._not_seen,
         )
+
+    def _show_looking(self, share: float) -> None:
+        share = share if self._following is not None else _LOOKING * share
+        self.busy.emit(translate("Gavotte", "Looking for the pitches: {number} %").format(number=round(100 * share)))
+
+    def _not_seen(self, error: Exception) -> None:
+        self._looking = self._following = None
+        self.busy.emit("")
+        self.failed.emit(str(error))
 
     def stop_looking(self) -> None:
         """Give the picture of the pitches up."""
-        if self._looking is not None:
-            self._looking.cancel()
-            self._looking = None
+        if self.is_looking:
+            for work in (self._looking, self._following):
+                if work is not None:
+                    work.cancel()
+            self._looking = self._following = None
             self.busy.emit("")
 
     def _begin(self, words: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:

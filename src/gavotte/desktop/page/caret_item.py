@@ -13,6 +13,9 @@ from gavotte.desktop.page.line_item import LineItem
 from gavotte.desktop.theme.palette import Palette
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 
+_ACCIDENTAL = 1.15 * SP
+"""Room a sharp or flat takes before its head."""
+
 
 @dataclass(frozen=True, slots=True)
 class Caret:
@@ -37,6 +40,8 @@ class CaretItem(QGraphicsItem):
         top, bottom = y + music.staff[0], y + music.staff[1]
         # A head is wider than its left edge, where its time is.
         left = self.left - 0.35 * SP
+        if any(event.onset == caret.time and event.accidental for event in music.source.events.values()):
+            left -= _ACCIDENTAL
         self._reach = QRectF(left, top - 0.6 * SP, max(stop - self.left, 1.2 * SP), bottom - top + 1.2 * SP)
         self._stroke = QLineF(left, top - 1.6 * SP, left, bottom + 1.6 * SP)
         self._insert = caret.insert

@@ -173,6 +173,7 @@ class PageView(QGraphicsView):
         if before is None or staff_for(solo) != staff:
             self.show_solo(solo, labels, keep_place=True)
             return
+        same_labels = labels is self._labels
         self._take(solo, labels, notation, staff)
         touched = changed_times(old, solo)
         if notation.grid.bars != before.grid.bars:
@@ -182,9 +183,9 @@ class PageView(QGraphicsView):
             mine = [placed.note.id for placed in item.line.notes]
             other_degrees = any(old_degrees.get(note) != self._degrees.get(note) for note in mine)
             changed = other_degrees or any(low < end and start <= high for low, high in touched)
-            if changed or not item.has_room_for(labels):
+            if changed or not (same_labels or item.has_room_for(labels)):
                 self._stale.add(item)
-            else:
+            elif not same_labels:
                 item.set_labels(labels)
         if not self._set_first_stale_lines():
             return

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.translation import translate
@@ -82,7 +82,11 @@ class DraftPanel(QWidget):
                 line.addWidget(button, 1)
             grid.addLayout(line)
         column.addWidget(self.buttons)
+        self._filler = QWidget()
+        column.addWidget(self._filler, 1)
         self._proposal: Proposal = ()
+        for widget in (self.rows, self.buttons):
+            widget.hide()
         self.show_state(has_recording=False, has_beats=False, has_loop=False, has_notes=False, is_drafting=False)
 
     def show_state(
@@ -125,11 +129,9 @@ class DraftPanel(QWidget):
             self.rows.addItem(QListWidgetItem(_words(phrase, grid)))
         self.rows.setCurrentRow(current if proposal else -1)
         self.rows.blockSignals(False)
-        self.rows.setVisible(bool(proposal))
-        self.buttons.setVisible(bool(proposal))
-        layout = self.layout()
-        assert layout is not None
-        layout.setAlignment(Qt.AlignmentFlag(0) if proposal else Qt.AlignmentFlag.AlignTop)
+        for widget in (self.rows, self.buttons):
+            widget.setVisible(bool(proposal))
+        self._filler.setVisible(not proposal)
 
     def _chosen(self, row: int) -> None:
         if row >= 0:

@@ -45,7 +45,11 @@ class InstrumentStrip(QWidget):
         self.kind.activated.connect(self._choose_kind)
         self.device = Choice()
         self.device.setAccessibleName(translate("Gavotte", "MIDI keyboard"))
-        self.device.setToolTip(translate("Gavotte", "The MIDI keyboard that writes notes at the caret"))
+        self.device.setToolTip(
+            translate(
+                "Gavotte", "The keyboard that writes notes at the caret: a MIDI keyboard, or the one on the screen"
+            )
+        )
         self.device.activated.connect(self._choose_device)
         column = QVBoxLayout()
         column.setSpacing(6)
@@ -153,9 +157,8 @@ class InstrumentStrip(QWidget):
         """Look which MIDI keyboards are connected."""
         names = self.midi.devices()
         self.device.clear()
-        self.device.addItem(
-            translate("Gavotte", "No MIDI keyboard") if names else translate("Gavotte", "No MIDI here"), ""
-        )
+        # Where there is no keyboard to be connected, the one on the screen stands in for it.
+        self.device.addItem(translate("Gavotte", "On the screen"), "")
         for name in names:
             self.device.addItem(name, name)
         self.device.setEnabled(bool(names))

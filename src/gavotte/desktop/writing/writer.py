@@ -108,14 +108,14 @@ class Writer(QObject):
             return
         done = how(session.solo, self.entry)
         before, self.entry = self.entry, done.entry
-        if done.solo == session.solo:
-            if done.entry != before:
-                self.entry_changed.emit()
-            return
         self._writing = True
         try:
-            if done.note is None:
+            if done.note is None and done.entry.caret != before.caret:
                 session.select(None, None)
+            if done.solo == session.solo:
+                if done.entry != before:
+                    self.entry_changed.emit()
+                return
             session.edit(text, done.solo, (done.note, done.note) if done.note is not None else None)
         finally:
             self._writing = False
