@@ -20,9 +20,10 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.signal import butter, sosfilt
 
-from evidence import OTHER_FONT, mixed, rendered, whole
+from evidence import OTHER_FONT, mixed, rendered
 from gavotte.recording.draft import DraftNote, find_draft
 from gavotte.recording.player import RATE
+from gavotte.recording.steps import whole
 from gavotte.solo.document import Articulation, ChordEvent, Mark, Note, Solo
 from gavotte.solo.instruments import instrument_named
 from gavotte.sounding.events import Sound, Voice

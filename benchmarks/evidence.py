@@ -12,9 +12,8 @@ from __future__ import annotations
 import argparse
 import itertools
 from collections import defaultdict
-from collections.abc import Generator, Iterable
+from collections.abc import Iterable
 from dataclasses import replace
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,6 +23,7 @@ from gavotte.recording.evidence import LEAD_WEIGHT, WEIGHT, weigh
 from gavotte.recording.lead import Lead, find_lead
 from gavotte.recording.player import RATE
 from gavotte.recording.salience import Salience, find_salience
+from gavotte.recording.steps import whole
 from gavotte.sounding.engine import Engine
 from gavotte.sounding.events import Performance, Voice
 from gavotte.sounding.performance import perform
@@ -52,15 +52,6 @@ def mixed(solo: NDArray[np.float32], band: NDArray[np.float32], decibels: float 
         loud = [float(np.sqrt((part**2).mean())) for part in (solo, band)]
         out = solo + band * np.float32(loud[0] / loud[1] * 10 ** (decibels / 20))
     return (out / np.abs(out).max() * 28000).astype(np.int16)
-
-
-def whole(steps: Generator[float, None, Any]) -> Any:
-    """What steps return."""
-    while True:
-        try:
-            next(steps)
-        except StopIteration as end:
-            return end.value
 
 
 Heard = tuple[Salience, Lead, list[tuple[float, float, int]]]

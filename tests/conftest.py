@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import os
-from collections.abc import Iterator, Sequence
+from collections.abc import Generator, Iterator, Sequence
 from fractions import Fraction
 from pathlib import Path
+from typing import Any
 
 import pytest
 from hypothesis import settings
@@ -43,6 +44,18 @@ def make_solo(
         chords=written.chords,
         notes=written.notes,
     )
+
+
+def whole(steps: Generator[float, None, Any]) -> Any:
+    """What steps return, once they have run to their end; the shares they tell must rise, to 1 at most."""
+    shares: list[float] = []
+    while True:
+        try:
+            shares.append(next(steps))
+        except StopIteration as end:
+            assert shares == sorted(shares)
+            assert all(0 <= share <= 1 for share in shares)
+            return end.value
 
 
 @pytest.fixture

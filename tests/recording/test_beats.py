@@ -1,23 +1,13 @@
 from __future__ import annotations
 
-from collections.abc import Generator
-from typing import Any
-
 import numpy as np
 import pytest
 from numpy.typing import NDArray
+from tests.conftest import whole
 
 from gavotte.recording.beats import FRAME_SECONDS, find_beats, likely_tempo, onset_envelope
 from gavotte.recording.player import RATE
 from gavotte.recording.tuning import measure_tuning
-
-
-def whole(steps: Generator[float, None, Any]) -> Any:
-    while True:
-        try:
-            assert 0 <= next(steps) <= 1
-        except StopIteration as end:
-            return end.value
 
 
 def struck(times: list[float], seconds: float, seed: int = 0) -> NDArray[np.int16]:

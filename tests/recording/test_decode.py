@@ -1,6 +1,5 @@
 from __future__ import annotations
 
-from collections.abc import Generator
 from pathlib import Path
 from typing import Any
 
@@ -9,22 +8,12 @@ import pytest
 import soundfile
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.conftest import whole
 
 from gavotte.recording.decode import Decoded, decode
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.player import RATE
 from gavotte.recording.waveform import FINEST, Peaks, find_peaks
-
-
-def whole(steps: Generator[float, None, Any]) -> Any:
-    """What steps return, once they have run to their end; their shares must rise to 1."""
-    shares = []
-    while True:
-        try:
-            shares.append(next(steps))
-        except StopIteration as end:
-            assert shares == sorted(shares)
-            return end.value
 
 
 def sound(rate: int, seconds: float = 1.0, channels: int = 2, level: float = 0.5) -> np.ndarray[Any, Any]:

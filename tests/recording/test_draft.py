@@ -2,27 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Generator
-from typing import Any
-
 import numpy as np
 import pytest
 from numpy.typing import NDArray
+from tests.conftest import whole
 
 from gavotte.recording.draft import find_draft
 from gavotte.recording.lead import FRAME_SECONDS, Lead, find_lead
 from gavotte.recording.player import RATE
-
-
-def whole(steps: Generator[float, None, Any]) -> Any:
-    shares = []
-    while True:
-        try:
-            shares.append(next(steps))
-        except StopIteration as end:
-            assert shares == sorted(shares)
-            assert shares[-1] <= 1.0
-            return end.value
 
 
 def tone(pitches: NDArray[np.float64] | float, seconds: float) -> NDArray[np.float64]:

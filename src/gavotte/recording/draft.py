@@ -11,7 +11,6 @@ from __future__ import annotations
 import itertools
 from collections.abc import Generator
 from dataclasses import dataclass, replace
-from typing import TypeVar
 
 import numpy as np
 import soxr
@@ -20,6 +19,7 @@ from numpy.typing import NDArray
 from gavotte.recording import note_model
 from gavotte.recording.lead import VOICED, Lead, find_lead
 from gavotte.recording.player import RATE, Samples
+from gavotte.recording.steps import scaled
 
 Floats = NDArray[np.float64]
 
@@ -75,16 +75,16 @@ def find_draft(
     """Draft the notes between two MIDI numbers from ``start`` to ``end`` seconds, yielding the share that is done."""
     length = len(samples) / RATE
     first, last = max(0.0, start - _MARGIN), min(length, (length if end is None else end) + _MARGIN)
-    lead = yield from _scaled(find_lead(samples, lowest, highest, first, last), 0.0, 0.3)
+    lead = yield from scaled(find_lead(samples, lowest, highest, first, last), 0.0, 0.3)
     cents = lead.tuning()
     stretch = 2 ** (cents / 1200) if abs(cents) > _IN_TUNE else 1.0
     shift = cents if stretch != 1.0 else 0.0
-    sound = yield from _scaled(_sound(samples, first, last, stretch), 0.3, 0.35)
-    times, notes, onsets = yield from _scaled(note_model.activations(sound), 0.35, 0.75)
+    sound = yield from scaled(_sound(samples, first, last, stretch), 0.3, 0.35)
+    times, notes, onsets = yield from scaled(note_model.activations(sound), 0.35, 0.75)
     if not len(times):
         return Draft((), lead, cents)
     columns = slice(lowest - note_model.LOWEST, highest - note_model.LOWEST + 1)
-    energy = yield from _scaled(_harmonics(sound, lowest, highest), 0.75, 0.95)
+    energy = yield from scaled(_harmonics(sound, lowest, highest), 0.75, 0.95)
     witnesses = _Witnesses(
         times, notes[:, columns].astype(float), onsets[:, columns].astype(float), energy,
         _from_lead(lead, first + times / stretch, shift, lowest, highest), lowest,
@@ -98,20 +98,6 @@ def find_draft(
     notes_found = tuple(note for note in line if start <= note.start + _EARLY < stop)
     yield 1.0
     return Draft(notes_found, lead, cents)
-
-
-FoundT = TypeVar("FoundT")
-
-
-def _scaled(steps: Generator[float, None, FoundT], low: float, high: float) -> Generator[float, None, FoundT]:
-    """The shares of a part of the work as shares of the whole."""
-    while True:
-        try:
-            share = next(steps)
-        except StopIteration as end:
-            found: FoundT = end.value
-            return found
-        yield low + share * (high - low)
 
 
 def _sound(samples: Samples, first: float, last: float, stretch: float) -> Generator[float, None, NDArray[np.float32]]:

@@ -12,6 +12,7 @@ from gavotte.desktop.translation import translate
 from gavotte.desktop.work import Job, Steps, Walk, run_beside, walk_beside
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.decode import Decoded
+from gavotte.recording.steps import whole
 
 _FEWEST_TAPS = 4
 _IN_TUNE = 4.0
@@ -62,7 +63,7 @@ class Finder(QObject):
         def work() -> tuple[float, ...]:
             from gavotte.recording.beats import find_beats, likely_tempo, onset_envelope
 
-            envelope = _whole(onset_envelope(samples))
+            envelope = whole(onset_envelope(samples))
             tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo or likely_tempo(envelope)
             return find_beats(envelope, tempo, tapped.times)
 
@@ -96,7 +97,7 @@ class Finder(QObject):
         def work() -> float | None:
             from gavotte.recording.tuning import measure_tuning
 
-            return _whole(measure_tuning(samples))  # type: ignore[no-any-return]
+            return whole(measure_tuning(samples))
 
         self._begin(translate("Gavotte", "Measuring the tuning …"), work, self._tell_tuning)
 
@@ -190,12 +191,3 @@ class Finder(QObject):
             self.failed.emit(str(error))
 
         self._job = run_beside(work, done, failed)
-
-
-def _whole(steps: Generator[float, None, Any]) -> Any:
-    """What steps return, run to their end at once."""
-    while True:
-        try:
-            next(steps)
-        except StopIteration as end:
-            return end.value

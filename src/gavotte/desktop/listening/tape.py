@@ -20,6 +20,7 @@ from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.decode import Decoded, decode
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.recording import Recording
+from gavotte.recording.steps import scaled
 from gavotte.recording.waveform import Peaks, find_peaks
 
 
@@ -114,8 +115,8 @@ class Tape(QObject):
         found: list[tuple[Decoded, Peaks]] = []
 
         def steps() -> Generator[float, None, None]:
-            decoded = yield from _scaled(decode(path, self._library.folder / DECODED), 0.0, 0.8)
-            peaks = yield from _scaled(find_peaks(decoded.samples()), 0.8, 1.0)
+            decoded = yield from scaled(decode(path, self._library.folder / DECODED), 0.0, 0.8)
+            peaks = yield from scaled(find_peaks(decoded.samples()), 0.8, 1.0)
             found.append((decoded, peaks))
 
         def done() -> None:
@@ -282,17 +283,3 @@ class _Exchange(QUndoCommand):
 
     def undo(self) -> None:
         self._tape.exchange(self._before)
-
-
-def _scaled(steps: Generator[float, None, Any], low: float, high: float) -> Generator[float, None, Any]:
-    """Steps whose share runs from ``low`` to ``high``; returns what they return."""
-    try:
-        while True:
-            try:
-                share = next(steps)
-            except StopIteration as end:
-                return end.value
-            yield low + (high - low) * share
-    finally:
-        # Given up on the way, they clean up after themselves at once.
-        steps.close()
