@@ -479,19 +479,30 @@ def test_a_rhythm_is_tapped_with_what_is_played(qtbot: QtBot, writing: MainWindo
     assert desk._heard_time() is None
 
 
-def test_the_output_is_chosen_in_the_preferences(writing: MainWindow) -> None:
-    writing.transport.warm_up()
-    assert writing.transport.output is not None
+def test_the_output_is_chosen_in_the_preferences(writing: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("gavotte.desktop.preferences.device_names", lambda: [])
     writing.show_preferences()
     dialog = writing.preferences_dialog
     assert dialog is not None
     assert not dialog.device.isEnabled()
     assert dialog.device.currentText() == "No sound card"
-    dialog.device_chosen.emit("Headphones")
-    assert writing.transport.output is None
+    dialog.accept()
+    monkeypatch.setattr("gavotte.desktop.preferences.device_names", lambda: ["Loudspeakers", "Headphones"])
+    writing.transport.warm_up()
+    assert writing.transport.output is not None
+    writing.show_preferences()
+    dialog = writing.preferences_dialog
+    assert dialog is not None
+    dialog.device.setCurrentIndex(2)
+    dialog.device.activated.emit(2)
+    assert writing.transport.output is None, "the next sound opens the one that was chosen"
     writing.transport.warm_up()
     assert writing.transport.output is not None
     dialog.accept()
+    writing.show_preferences()
+    assert writing.preferences_dialog is not None
+    assert writing.preferences_dialog.device.currentText() == "Headphones"
+    writing.preferences_dialog.accept()
 
 
 def test_a_rest_ends_what_accidentals_are_for(qtbot: QtBot, writing: MainWindow) -> None:

@@ -223,7 +223,8 @@ class WriteDesk(QWidget):
         chord, moment = _moment(shown, entry.caret)
         name = shown_chord(chord) if chord is not None else translate("Gavotte", "no chord")
         self.about.setText(f"{place[:1].upper()}{place[1:]} · {name}")
-        self.strip.show_moment(moment, translate("Gavotte", "Over {chord}").format(chord=name))
+        over = translate("Gavotte", "Over {chord}").format(chord=name)
+        self.strip.show_moment(moment, over if chord is not None else translate("Gavotte", "No chord here"))
         self.panel.chords.show_place(entry.caret)
 
     def _show_selection(self) -> None:
