@@ -480,7 +480,7 @@ def test_a_rhythm_is_tapped_with_what_is_played(qtbot: QtBot, writing: MainWindo
 
 
 def test_the_output_is_chosen_in_the_preferences(writing: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr("gavotte.desktop.preferences.device_names", lambda: [])
+    monkeypatch.setattr("gavotte.desktop.preferences.device_names", list)
     writing.show_preferences()
     dialog = writing.preferences_dialog
     assert dialog is not None
