@@ -210,7 +210,11 @@ KEYS = st.lists(st.sampled_from([*"ABCDEFG", "R", "tie", "back", "insert", "trip
 @given(KEYS)
 def test_whatever_is_typed_one_note_sounds_at_a_time_and_every_bar_is_full(keys: list[str | int]) -> None:
     solo, entry = EMPTY, Entry()
+    notation = Notation(solo)
     for key in keys:
+        fresh, notation = Notation(solo), Notation(solo, notation)
+        # What is known from the value before is what would be worked out anew.
+        assert [notation.bar(index) for index in range(len(fresh))] == [fresh.bar(index) for index in range(len(fresh))]
         match key:
             case "R":
                 done = write_rest(solo, entry)

@@ -79,8 +79,13 @@ class Notation:
         """``like`` is the notation of a value of the solo before: what notes it shares is not worked out again."""
         self.solo = solo
         self.grid = BarGrid(solo)
-        known = like._spans if like is not None and like.grid.bars == self.grid.bars else {}
-        # By identity, which is quick; the note is kept with it so that no other can take its place.
+        # Notes are told apart by identity, which is quick; they are kept so that no other can take their place.
+        known: dict[int, tuple[Note, int, int]] = {}
+        self._written: dict[int, tuple[list[Note], WrittenBar]] = {}
+        self._written_before: dict[int, tuple[list[Note], WrittenBar]] = {}
+        if like is not None and like.grid.bars == self.grid.bars:
+            known = like._spans
+            self._written_before = {**like._written_before, **like._written}
         self._spans: dict[int, tuple[Note, int, int]] = {}
         self._notes_in: list[list[Note]] = [[] for _ in self.grid.bars]
         for note in solo.notes:
@@ -108,10 +113,23 @@ class Notation:
 
     def bar(self, index: int) -> WrittenBar:
         """The written form of one bar."""
-        bar = self.grid.bars[index]
+        if index in self._written:
+            return self._written[index][1]
+        bar, notes = self.grid.bars[index], self._notes_in[index]
         key = self.solo.key_at(max(bar.onset, Fraction(0))).key
-        events, tuplets = _write_bar(bar, self._notes_in[index])
-        return WrittenBar(bar, key, _with_accidentals(_with_beams(events, tuplets, bar), key), tuplets)
+        before = self._written_before.get(index)
+        if before is not None and before[1].key == key and _are_same(before[0], notes):
+            written = before[1]
+        else:
+            events, tuplets = _write_bar(bar, notes)
+            written = WrittenBar(bar, key, _with_accidentals(_with_beams(events, tuplets, bar), key), tuplets)
+        self._written[index] = (notes, written)
+        return written
+
+
+def _are_same(some: list[Note], others: list[Note]) -> bool:
+    """Whether two bars hold the very same notes."""
+    return len(some) == len(others) and all(a is b for a, b in zip(some, others, strict=True))
 
 
 def _write_bar(bar: Bar, notes: list[Note]) -> tuple[list[Event], tuple[TupletSpan, ...]]:
