@@ -64,7 +64,7 @@ class MarksPanel(QWidget):
         self.buttons: dict[object, QPushButton] = {}
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        column.setSpacing(12)
+        column.setSpacing(8)
         self.about = QLabel()
         self.about.setObjectName("quietBody")
         column.addWidget(self.about)
@@ -74,7 +74,7 @@ class MarksPanel(QWidget):
 
     def _mark_grid(self) -> QGridLayout:
         grid = QGridLayout()
-        grid.setSpacing(6)
+        grid.setSpacing(4)
         wanted: list[tuple[object, str, str]] = [*MARKS, *PICKS]
         wanted.append(("doubt", QT_TRANSLATE_NOOP("Gavotte", "Not sure of it"), "U"))
         for index, (what, words, keys) in enumerate(wanted):
@@ -97,7 +97,7 @@ class MarksPanel(QWidget):
     def _fields(self) -> QGridLayout:
         grid = QGridLayout()
         grid.setHorizontalSpacing(12)
-        grid.setVerticalSpacing(8)
+        grid.setVerticalSpacing(4)
         self.bend = Choice()
         for words, semitones in _BENDS:
             self.bend.addItem(said(words), semitones)
@@ -114,18 +114,17 @@ class MarksPanel(QWidget):
         self.words.setMaxLength(120)
         self.words.editingFinished.connect(self._keep_words)
         self._kept = {"finger": "", "words": ""}
-        for row, (word, widget) in enumerate(
+        for row, (word, whole, widget) in enumerate(
             (
-                (translate("Gavotte", "Bent up by"), self.bend),
-                (translate("Gavotte", "Finger"), self.finger),
-                (translate("Gavotte", "String, from the highest"), self.string),
-                (translate("Gavotte", "Words over the bar"), self.words),
+                (translate("Gavotte", "Bend"), translate("Gavotte", "Bent up by"), self.bend),
+                (translate("Gavotte", "Finger"), translate("Gavotte", "Finger"), self.finger),
+                (translate("Gavotte", "String"), translate("Gavotte", "String, from the highest"), self.string),
+                (translate("Gavotte", "Words"), translate("Gavotte", "Words over the bar"), self.words),
             )
         ):
-            label = QLabel(word)
-            label.setWordWrap(True)
-            widget.setAccessibleName(word)
-            grid.addWidget(label, row, 0)
+            widget.setAccessibleName(whole)
+            widget.setToolTip(whole)
+            grid.addWidget(QLabel(word), row, 0)
             grid.addWidget(widget, row, 1)
         grid.setColumnStretch(1, 1)
         return grid
