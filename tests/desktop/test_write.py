@@ -137,7 +137,7 @@ def test_inserting_moves_what_follows(qtbot: QtBot, writing: MainWindow) -> None
     type_keys(qtbot, writing, "3cd")
     press(qtbot, writing, Qt.Key.Key_Home)
     type_keys(qtbot, writing, "ie")
-    assert shown(writing) == ["E4@0+1", "C5@1+1", "D5@2+1"] or shown(writing)[1:] == ["C5@1+1", "D5@2+1"]
+    assert shown(writing) == ["E4@0+1", "C5@1+1", "D5@2+1"]
     assert writing.write.panel.insert.isChecked()
     writing.write.panel.insert.click()
     assert not writing.write.writer.entry.insert
@@ -149,7 +149,7 @@ def test_notes_are_selected_moved_and_changed(qtbot: QtBot, writing: MainWindow)
     press(qtbot, writing, Qt.Key.Key_Left, SHIFT)
     assert len(writing.session.selected()) == 3
     press(qtbot, writing, Qt.Key.Key_Up, ALT)
-    assert [text.split("@")[0] for text in shown(writing)] == ["Db5", "Eb5", "F5"] or shown(writing)[2].startswith("F5")
+    assert [text.split("@")[0] for text in shown(writing)] == ["C#5", "Eb5", "F5"]
     press(qtbot, writing, Qt.Key.Key_Down, ALT)
     press(qtbot, writing, Qt.Key.Key_Up, ALT | SHIFT)
     assert [text.split("@")[0] for text in shown(writing)] == ["D5", "E5", "F5"]

@@ -96,19 +96,16 @@ class NewSoloDialog(Dialog):
             ),
             (translate("Gavotte", "Recording"), ((self.file, ""), (self.choose, ""))),
         )
+        wide = {self.title_field, self.player, self.instrument, self.mode, self.form, self.file}
         for words, fields in rows:
             row = QHBoxLayout()
             row.setSpacing(8)
             for widget, behind in fields:
                 widget.setAccessibleName(behind or words)
-                wide = widget in (self.title_field, self.player, self.instrument, self.mode, self.form, self.file)
-                row.addWidget(widget, 1 if wide else 0)
+                row.addWidget(widget, 1 if widget in wide else 0)
                 if behind:
                     row.addWidget(QLabel(behind))
-            if not any(
-                w in (self.title_field, self.player, self.instrument, self.mode, self.form, self.file)
-                for w, _ in fields
-            ):
+            if wide.isdisjoint(widget for widget, _ in fields):
                 row.addStretch(1)
             form.addRow(words, row)
         form.addRow("", self.copy)

@@ -17,7 +17,7 @@ import soxr
 from numpy.typing import NDArray
 
 from gavotte.recording import note_model
-from gavotte.recording.lead import VOICED, Lead, find_lead
+from gavotte.recording.lead import FRAME_SECONDS, VOICED, Lead, find_lead
 from gavotte.recording.player import RATE, Samples
 from gavotte.recording.steps import scaled
 
@@ -117,7 +117,7 @@ def _from_lead(lead: Lead, times: Floats, cents: float, lowest: int, highest: in
     """How well each pitch fits the lead line at some times, shape (times, pitches)."""
     if not len(lead.midi):
         return np.full((len(times), highest - lowest + 1), _NO_LEAD)
-    index = np.clip(np.round((times - lead.start) / 0.016).astype(int), 0, len(lead.midi) - 1)
+    index = np.clip(np.round((times - lead.start) / FRAME_SECONDS).astype(int), 0, len(lead.midi) - 1)
     away = (lead.midi[index] - cents / 100)[:, None] - np.arange(lowest, highest + 1)
     fit = np.exp(-0.5 * (away / _LEAD_WIDTH) ** 2) * lead.confidence[index][:, None]
     fit[lead.confidence[index] < VOICED] = _NO_LEAD

@@ -18,6 +18,7 @@ from gavotte.solo.document import ChordEvent, Section, Solo
 from gavotte.theory.chord import Chord, RepeatChord
 from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord_symbol, write_chord_symbol
 from gavotte.theory.key import Key
+from gavotte.writing.placing import fresh_chord_ids
 
 _TOKEN = re.compile(r"\|:|:\||\|+|\[[^\]\n]*\]?|[^\s|\[]+")
 _PLACE = re.compile(r"(?P<symbol>.+)@(?P<beat>\d+(?:\.\d+)?)(?:\+(?P<above>\d+)/(?P<below>[1-9]\d*))?")
@@ -231,18 +232,14 @@ def _shared(beats: Sequence[Fraction], count: int, bar: Bar) -> list[Fraction]:
 def _named(solo: Solo, events: Sequence[tuple[Fraction, str]]) -> tuple[ChordEvent, ...]:
     """Chords with their names: those that were there before keep theirs, so the page keeps its lines."""
     known = {event.onset: event for event in solo.chords}
-    taken = {event.id for event in solo.chords}
-    number = 0
+    names = fresh_chord_ids(solo)
     named = []
     for onset, text in events:
         before = known.get(onset)
         if before is not None:
             named.append(before if before.text == text else replace(before, text=text))
             continue
-        while f"c{number}" in taken:
-            number += 1
-        taken.add(f"c{number}")
-        named.append(ChordEvent(f"c{number}", onset, text))
+        named.append(ChordEvent(next(names), onset, text))
     return tuple(named)
 
 

@@ -7,6 +7,7 @@ from fractions import Fraction
 
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import ChordEvent, Solo
+from gavotte.writing.placing import fresh_chord_ids
 
 MOST_CHORUSES = 40
 
@@ -40,18 +41,14 @@ def with_choruses(solo: Solo, chorus: Fraction, count: int) -> Solo:
     inside = [event for event in first if event.onset >= 0]
     sections = [section for section in solo.sections if 0 <= section.onset < chorus]
     known = {(event.onset, event.text): event for event in solo.chords}
-    taken = {event.id for event in solo.chords}
+    names = fresh_chord_ids(solo)
     chords = list(first)
-    number = 0
     for chorus_number in range(1, count):
         for event in inside:
             onset = event.onset + chorus_number * chorus
             before = known.get((onset, event.text))
             if before is None:
-                while f"c{number}" in taken:
-                    number += 1
-                taken.add(f"c{number}")
-                before = ChordEvent(f"c{number}", onset, event.text)
+                before = ChordEvent(next(names), onset, event.text)
             chords.append(before)
     return replace(
         solo,

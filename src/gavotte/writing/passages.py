@@ -57,11 +57,9 @@ def removed(solo: Solo, ids: Collection[str], close: bool = False) -> Solo:
     notes = chosen(solo, ids)
     if not notes:
         return solo
-    if not close:
-        return with_line(solo, [note for note in solo.notes if note.id not in ids])
-    start, end = notes[0].onset, max(note.end for note in notes)
     emptied = with_line(solo, [note for note in solo.notes if note.id not in ids])
-    return closed(emptied, start, end) if end > start else emptied
+    start, end = notes[0].onset, max(note.end for note in notes)
+    return closed(emptied, start, end) if close and end > start else emptied
 
 
 def moved_in_time(solo: Solo, ids: Collection[str], by: Fraction) -> Solo:
@@ -69,12 +67,7 @@ def moved_in_time(solo: Solo, ids: Collection[str], by: Fraction) -> Solo:
     notes = chosen(solo, ids)
     if not notes or notes[0].onset + by < -solo.pickup:
         return solo
-    moved = [replace(note, onset=note.onset + by) for note in notes]
-    base = replace(solo, notes=tuple(note for note in solo.notes if note.id not in ids))
-    for note in moved:
-        if not note.grace:
-            base = cleared(base, note.onset, note.end)
-    return with_line(replace(base, decisions=solo.decisions, phrases=solo.phrases), (*base.notes, *moved))
+    return placed(solo, *(replace(note, onset=note.onset + by) for note in notes))
 
 
 def with_length(solo: Solo, ids: Collection[str], length: Fraction) -> Solo:
@@ -87,10 +80,7 @@ def with_length(solo: Solo, ids: Collection[str], length: Fraction) -> Solo:
     for note in notes:
         laid.append(replace(note, onset=note.onset + shift, duration=length, written=(), tuplet=None))
         shift += length - note.duration
-    base = with_line(solo, [note for note in solo.notes if note.id not in ids])
-    changed = placed(replace(base, decisions=solo.decisions, phrases=solo.phrases), *laid)
-    graces = [note for note in chosen(solo, ids) if note.grace]
-    return with_line(changed, (*changed.notes, *graces)) if graces else changed
+    return placed(solo, *laid, *(note for note in chosen(solo, ids) if note.grace))
 
 
 def split(solo: Solo, ids: Collection[str]) -> Solo:
@@ -137,12 +127,7 @@ def phrase_around(solo: Solo, note_id: str) -> tuple[str, str]:
     for phrase in solo.phrases:
         if ids.index(phrase.first) <= here <= ids.index(phrase.last):
             return phrase.first, phrase.last
-    first = last = here
-    while first > 0 and solo.notes[first].onset - solo.notes[first - 1].end < PHRASE_REST:
-        first -= 1
-    while last + 1 < len(ids) and solo.notes[last + 1].onset - solo.notes[last].end < PHRASE_REST:
-        last += 1
-    return ids[first], ids[last]
+    return next((first, last) for first, last in phrases_of(solo) if ids.index(last) >= here)
 
 
 def bar_around(solo: Solo, time: Fraction) -> tuple[str, str] | None:

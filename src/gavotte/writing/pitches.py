@@ -9,7 +9,6 @@ from fractions import Fraction
 from gavotte.notation.written import signature
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Instrument, Note, Solo
-from gavotte.solo.edits import with_notes_moved
 from gavotte.theory.key import Key
 from gavotte.theory.pitch import LETTERS, Pitch, PitchName, respelled
 from gavotte.writing.placing import note_before, notes_between
@@ -106,9 +105,3 @@ def with_accidental(solo: Solo, ids: Collection[str], by: int) -> Solo:
 def with_other_names(solo: Solo, ids: Collection[str]) -> Solo:
     """The solo with some notes under their next names."""
     return _with_pitches(solo, ids, lambda note: other_name(note.pitch))
-
-
-def with_sound(solo: Solo, note_id: str, midi: int) -> Solo:
-    """The solo with a note at a MIDI number, spelled by chord, key and line."""
-    note = solo.note(note_id)
-    return with_notes_moved(solo, (note_id,), midi - note.pitch.midi)

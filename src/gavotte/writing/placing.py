@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from bisect import bisect_left, bisect_right
-from collections.abc import Collection, Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from fractions import Fraction
 
@@ -19,6 +20,12 @@ def fresh_ids(solo: Solo, count: int) -> list[str]:
     numbers = [int(match[1]) for match in map(_NUMBERED.fullmatch, known) if match]
     first = max(numbers, default=-1) + 1
     return [f"n{first + k}" for k in range(count)]
+
+
+def fresh_chord_ids(solo: Solo) -> Iterator[str]:
+    """Names for new chords that no chord of the solo has."""
+    taken = {event.id for event in solo.chords}
+    return (name for name in (f"c{number}" for number in itertools.count()) if name not in taken)
 
 
 def with_line(solo: Solo, notes: Iterable[Note]) -> Solo:
@@ -40,20 +47,17 @@ def _place(note: Note) -> tuple[float, bool]:
     return note.onset.numerator / note.onset.denominator, not note.grace
 
 
-def cleared(solo: Solo, start: Fraction, end: Fraction, keep: Collection[str] = ()) -> Solo:
+def cleared(solo: Solo, start: Fraction, end: Fraction) -> Solo:
     """Silence from ``start`` up to ``end``: a note that sounds into it stops there, one that starts in it goes."""
     notes = solo.notes
     first = bisect_left(notes, (float(start), False), key=_place)
     last = bisect_left(notes, (float(end), False), key=_place)
-    inside = [note for note in notes[first:last] if note.id in keep]
     # The notes before may sound into it: one, if the line is in order.
     before = [
-        replace(note, duration=start - note.onset, written=())
-        if note.id not in keep and note.onset < start < note.end
-        else note
+        replace(note, duration=start - note.onset, written=()) if note.onset < start < note.end else note
         for note in notes[max(0, first - _SOUNDING) : first]
     ]
-    return with_line(solo, (*notes[: max(0, first - _SOUNDING)], *before, *inside, *notes[last:]))
+    return with_line(solo, (*notes[: max(0, first - _SOUNDING)], *before, *notes[last:]))
 
 
 _SOUNDING = 8

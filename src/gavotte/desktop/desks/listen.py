@@ -401,11 +401,9 @@ class ListenDesk(QWidget):
 
     def heard_time(self) -> float | None:
         """The written time of what is heard of the recording now, None while it rests."""
-        player, output = self._deck.player, self._deck.output
-        if self._way is None or player is None or not self._deck.is_playing:
+        if self._way is None or not self._deck.is_playing:
             return None
-        latency = output.latency * player.speed if output is not None else 0.0
-        return self._way.quarters(max(0.0, player.position / RATE - latency))
+        return self._way.quarters(self._deck.heard_frame / RATE)
 
     def hear_bar(
         self, time: Fraction, selected: tuple[str, ...], span: tuple[Fraction, Fraction] | None = None
@@ -495,15 +493,10 @@ class ListenDesk(QWidget):
 
     def tap(self) -> None:
         """A beat where it is heard now; while it stands still, a beat is put there."""
-        player = self._deck.player
-        if player is None:
-            return
-        if not self._deck.is_playing:
+        if self._deck.is_playing:
+            self.tapping.tap(self._deck.heard_frame / RATE)
+        else:
             self.put_beat()
-            return
-        output = self._deck.output
-        latency = output.latency * player.speed if output is not None else 0.0
-        self.tapping.tap(max(0.0, player.position / RATE - latency))
 
     def find_beats(self) -> None:
         """Have the beats found."""

@@ -33,7 +33,6 @@ from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
 from gavotte.workshop.written import as_written
 from gavotte.writing.checks import writing_checks
-from gavotte.writing.entry import VALUES
 from gavotte.writing.marks import words_at
 from gavotte.writing.placing import note_at
 
@@ -161,10 +160,8 @@ class WriteDesk(QWidget):
             self.page.clear()
             return
         self.page.clear()
-        self.panel.chords.show_solo(session.solo)
         self.strip.show_solo(solo)
         self._show_edit()
-        self._show_entry()
 
     def _show_edit(self) -> None:
         session = self._session
@@ -256,11 +253,9 @@ class WriteDesk(QWidget):
 
     def _show_drafts(self) -> None:
         drafts, solo = self.drafts, self._session.solo
-        panel = self.panel.draft
         if solo is not None:
-            grid = BarGrid(self.drafts.overlaid(solo))
-            panel.show_proposal(drafts.proposal, grid, drafts.current)
-        panel.show_state(**drafts.state)
+            grid = BarGrid(drafts.overlaid(solo))
+            self.panel.draft.show_proposal(drafts.proposal, grid, drafts.current)
         self.panel.show_number_of_phrases(len(drafts.proposal))
         self._show_edit()
 
@@ -308,7 +303,7 @@ class WriteDesk(QWidget):
             case "letter":
                 writer.write_letter(what)
             case "value":
-                writer.choose_value(next(value for value in VALUES if value == Fraction(4, int(what))))
+                writer.choose_value(Fraction(4, int(what)))
             case "octave":
                 writer.octave(int(what))
             case "accidental":

@@ -74,6 +74,13 @@ class Deck(QObject):
         """Whether there is a sound card to hear it on."""
         return self._way_out.is_heard
 
+    @property
+    def heard_frame(self) -> float:
+        """The frame that is heard now: what is on its way to the ear has not got there yet. 0 without a recording."""
+        if self.player is None:
+            return 0.0
+        return max(0.0, self.player.position - self._way_out.latency * self.player.speed * RATE)
+
     # -- what is played -----------------------------------------------------------------------------
 
     def load(self, samples: Samples | None) -> None:
@@ -198,8 +205,7 @@ class Deck(QObject):
         player = self.player
         if player is None:
             return
-        latency = self._way_out.latency * player.speed * RATE
-        self.moved.emit(max(0.0, player.position - latency))
+        self.moved.emit(self.heard_frame)
         if player.speed != self.settings.speed and self.settings.ladder:
             self.settings.speed = player.speed
             self.settings_changed.emit()

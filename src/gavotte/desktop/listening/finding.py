@@ -12,7 +12,7 @@ from gavotte.desktop.translation import translate
 from gavotte.desktop.work import Job, Steps, Walk, run_beside, walk_beside
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.decode import Decoded
-from gavotte.recording.steps import whole
+from gavotte.recording.steps import scaled, whole
 
 _FEWEST_TAPS = 4
 _IN_TUNE = 4.0
@@ -128,7 +128,7 @@ class Finder(QObject):
         found: list[Salience] = []
 
         def steps() -> Generator[float, None, None]:
-            found.append((yield from find_salience(decoded.samples())))
+            found.append((yield from scaled(find_salience(decoded.samples()), 0.0, _LOOKING)))
 
         def done() -> None:
             self._looking = None
@@ -151,14 +151,13 @@ class Finder(QObject):
             self.followed.emit(lead)
 
         self._following = walk_beside(
-            lambda: find_lead(samples, LOWEST, HIGHEST),
-            lambda share: self._show_looking(_LOOKING + (1 - _LOOKING) * share),
+            lambda: scaled(find_lead(samples, LOWEST, HIGHEST), _LOOKING, 1.0),
+            self._show_looking,
             done,
             self._not_seen,
         )
 
     def _show_looking(self, share: float) -> None:
-        share = share if self._following is not None else _LOOKING * share
         self.busy.emit(translate("Gavotte", "Looking for the pitches: {number} %").format(number=round(100 * share)))
 
     def _not_seen(self, error: Exception) -> None:

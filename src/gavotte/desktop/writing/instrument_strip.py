@@ -28,6 +28,7 @@ class InstrumentStrip(QWidget):
         super().__init__()
         self.setObjectName("chrome")
         self._settings = settings
+        self._instrument = ""
         self.midi = MidiKeyboard(self)
         self.keyboard, self.fretboard = PlayedKeyboard(), Fretboard()
         self._views = QStackedWidget()
@@ -121,8 +122,6 @@ class InstrumentStrip(QWidget):
 
     def _keep_kind(self) -> None:
         self._settings.setValue(f"strings/{self._instrument}", self.kind.currentData())
-
-    _instrument = ""
 
     def _ask_for_tuning(self) -> None:
         shown = self._views.currentWidget()

@@ -146,11 +146,9 @@ class Writer(QObject):
 
         def write(solo: Solo, entry: Entry) -> Written:
             done = step.write_sound(solo, entry, sounding)
-            return (
-                done
-                if not string or done.note is None
-                else replace(done, solo=with_string(done.solo, (done.note,), string))
-            )
+            if not string or done.note is None:
+                return done
+            return replace(done, solo=with_string(done.solo, (done.note,), string))
 
         self._write(translate("Gavotte", "Write a note"), write)
 
@@ -264,7 +262,7 @@ class Writer(QObject):
             return
         ids = [note.id for note in solo.notes]
         if session.current not in ids:
-            self.go_to((step.next_stop if direction > 0 else step.previous_stop)(solo, self.entry))
+            self.step(direction)
             return
         index = min(max(ids.index(session.current) + direction, 0), len(ids) - 1)
         session.select(session.anchor, ids[index])
