@@ -75,4 +75,6 @@ def with_version(version: int) -> Migration:
     return lambda raw: {**raw, "version": version}
 
 
-SOLO_DOCUMENT = DocumentKind("gavotte-solo", 3, "solo", Solo, {1: with_version(2), 2: with_version(3)})
+SOLO_DOCUMENT = DocumentKind(
+    "gavotte-solo", 4, "solo", Solo, {version: with_version(version + 1) for version in (1, 2, 3)}
+)

@@ -15,7 +15,7 @@ from typing import TypeVar
 
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_archive import score_root
-from gavotte.formats.musicxml_chord import UnreadableHarmonyError, chord_of_harmony
+from gavotte.formats.musicxml_chord import UnreadableHarmonyError, chord_of_harmony, kept_text
 from gavotte.formats.musicxml_order import MAX_HEARD, has_repeats, heard_order, in_order, marks_of
 from gavotte.formats.musicxml_part import Part, WrittenNote, measures_by_part, text_of
 from gavotte.formats.musicxml_reading import Reading
@@ -38,7 +38,7 @@ from gavotte.solo.document import (
 from gavotte.solo.instruments import CLEFS, guess_instrument
 from gavotte.solo.setting import with_setting
 from gavotte.theory.chord import Chord
-from gavotte.theory.chord_symbol import write_chord_symbol
+from gavotte.theory.chord_symbol import read_or_keep, write_chord_symbol
 from gavotte.theory.key import Key
 from gavotte.theory.meter import COMMON_TIME, Meter
 from gavotte.theory.pitch import PitchError, PitchName
@@ -160,8 +160,12 @@ def _chords(reading: Reading, part: Part, remarks: list[str]) -> tuple[ChordEven
             if isinstance(symbol, Chord):
                 symbol = symbol.transposed(transpose)
         except (UnreadableHarmonyError, PitchError) as error:
-            remarks.append(f"A chord in bar {reading.bar_number(onset)} was not read: {error}.")
-            continue
+            text = kept_text(element)
+            kept = f"it stays as “{text}”, and the notes under it are named by the key" if text else "it is left out"
+            remarks.append(f"A chord in bar {reading.bar_number(onset)} can't be read: {error}; {kept}.")
+            if not text:
+                continue
+            symbol = read_or_keep(text)
         events[onset] = ChordEvent(f"c{len(events)}", onset - reading.pickup, write_chord_symbol(symbol))
     return tuple(events[onset] for onset in sorted(events))
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import xml.etree.ElementTree as ET
 from dataclasses import replace
 
-from gavotte.theory.chord import TENSIONS, Chord, ChordSymbol, NoChord
+from gavotte.theory.chord import TENSIONS, Chord, ChordSymbol, NoChord, UnreadChord
 from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord, parse_chord_symbol, write_chord_symbol
 from gavotte.theory.pitch import PitchName
 
@@ -41,6 +41,19 @@ _KINDS = {
 
 class UnreadableHarmonyError(ValueError):
     """A <harmony> that is no chord Gavotte knows; the message says why."""
+
+
+def kept_text(element: ET.Element) -> str:
+    """What a <harmony> that can't be read shows, as far as it shows anything: its function, or root and kind."""
+    function = (element.findtext("function") or "").strip()
+    kind = element.find("kind")
+    shown = "" if kind is None else kind.get("text", "") or (kind.text or "").strip()
+    root = element.find("root")
+    if root is None:
+        return function or shown
+    step = root.get("text") or (root.findtext("root-step") or "").strip()
+    alter = (root.findtext("root-alter") or "0").strip()
+    return step + {"1": "#", "-1": "b"}.get(alter, "") + shown
 
 
 def chord_of_harmony(element: ET.Element) -> ChordSymbol:
@@ -137,6 +150,10 @@ def harmony_members(symbol: ChordSymbol) -> list[ET.Element]:
     The kind with the fewest changed degrees is taken; what no kind and degrees can say (alt) is written as "other"
     with its symbol as text.
     """
+    if isinstance(symbol, UnreadChord):
+        function = ET.Element("function")
+        function.text = symbol.text
+        return [function, _kind_element("other", symbol.text)]
     if not isinstance(symbol, Chord):
         return [_root_of(PitchName("C")), _kind_element("none", "N.C.")]
     suffix = write_chord_symbol(replace(symbol, bass=None))[len(str(symbol.root)) :]

@@ -15,7 +15,7 @@ from typing import Any
 from gavotte.formats.errors import FormatError
 from gavotte.solo.document import ChordEvent, KeyRegion, MeterRegion, Note, Solo
 from gavotte.solo.label import Label
-from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord_symbol, write_chord_symbol
+from gavotte.theory.chord_symbol import read_or_keep, write_chord_symbol
 from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
 from gavotte.theory.pitch import Pitch
@@ -95,10 +95,7 @@ def _fraction(value: Any) -> Fraction:
 
 
 def _normal(symbol: str) -> str:
-    try:
-        return write_chord_symbol(parse_chord_symbol(symbol))
-    except ChordSymbolError as error:
-        raise ValueError(str(error)) from error
+    return write_chord_symbol(read_or_keep(symbol))
 
 
 def label_members(labels: Iterable[Label], notes: Iterable[Note]) -> list[dict[str, Any]]:

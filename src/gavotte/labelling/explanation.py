@@ -2,37 +2,48 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from gavotte.solo.document import Function
 
 
 @dataclass(frozen=True, slots=True)
 class Explanation:
-    """``target`` is a note index; ``confidence`` how sure this reading is where it applies (0 to 1).
+    """One way to hear one note, and what it costs where it stands alone.
 
+    ``fit`` says how often two listeners agree once the definition is met (0 to 1). ``target`` is a note index.
     ``implied`` is the symbol of another chord the note belongs to, ``degree`` the degree against that chord
-    where it is not the chord in force (an anticipation).
+    where it is not the chord in force (an anticipation). ``early`` explanations come before any figure.
     """
 
     function: Function
     device: str
-    confidence: float
+    fit: float
     target: int | None = None
     implied: str | None = None
     degree: str | None = None
+    cost: float = 0.0
+    early: bool = False
+
+    @property
+    def kind(self) -> tuple[Function, str]:
+        """What it calls the note."""
+        return self.function, self.device
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Figure:
     """Notes heard as one thing. ``rule`` is the place in the order of decision: the lower one wins a tie.
 
-    ``members`` are all its notes; ``explains`` holds an explanation for those that are no chord tones.
+    ``members`` are all its notes; ``explains`` holds an explanation for those that are no chord tones,
+    ``spells`` the other chord each member belongs to, if any; ``extra`` is what a school adds to its cost.
     """
 
     rule: int
     name: str
     members: tuple[int, ...]
-    explains: dict[int, Explanation]
+    explains: Mapping[int, Explanation]
     target: int | None = None
-    implied: str | None = None
+    spells: Mapping[int, str] = field(default_factory=dict)
+    extra: float = 0.0

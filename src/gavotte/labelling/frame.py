@@ -6,31 +6,104 @@ is held. All distances are in semitones, all lengths in quarter notes.
 
 from __future__ import annotations
 
+import copy
 import itertools
 import math
-from bisect import bisect_right
-from dataclasses import dataclass
+from bisect import bisect_left, bisect_right
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import NamedTuple
 
+from gavotte.harmony.keys import HeardKey, heard_keys
 from gavotte.labelling.local_scale import local_scale
-from gavotte.labelling.tensions import is_blue, is_clash, is_tension
+from gavotte.labelling.tensions import ALTERED_TENSIONS, is_blue, is_clash, is_tension
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import KeyRegion, Note, Solo
-from gavotte.theory.chord import Chord
-from gavotte.theory.scale import Scale
+from gavotte.solo.document import KeyRegion, Note, Reading, ReadingKind, Solo
+from gavotte.solo.school import LINEAR, School, StartsFrom
+from gavotte.theory.chord import DEGREE_SEMITONES, Chord, UnreadChord
+from gavotte.theory.pitch import PitchName
+from gavotte.theory.scale import BLUES_COLLECTIONS, SCALES, Scale
 
 
 @dataclass(frozen=True, slots=True)
 class ChordSpan:
-    """A chord in force from ``onset`` on. ``written`` is False where the key's home chord stands in."""
+    """A chord in force from ``onset`` on, and the pitch classes that count as its tones.
+
+    ``written`` is False where the key's home chord stands in; ``unread`` is a symbol there that can't be read.
+    ``over`` is the written chord where the user has another one heard.
+    """
 
     onset: Fraction
     chord: Chord
     text: str
     scale: Scale
     key: KeyRegion
+    tones: frozenset[int]
     written: bool = True
+    unread: str = ""
+    over: Chord | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Centre:
+    """A key centre a stretch is read by: its tonic and the collection above it."""
+
+    tonic: PitchName
+    collection: str
+    pitch_classes: frozenset[int]
+
+    @property
+    def shown(self) -> str:
+        """ "B♭ blues"."""
+        return f"{self.tonic.shown} {self.collection}"
+
+    def is_blue(self, pitch_class: int) -> bool:
+        """Whether the collection's ♭3, ♭5 or ♭7 is meant, in one whose such tones are blue."""
+        return self.collection in BLUES_COLLECTIONS and (pitch_class - self.tonic.pitch_class) % 12 in (3, 6, 10)
+
+
+class _Centres:
+    """The key centres notes are read by: the user's, and in a school that starts from the key its own everywhere else."""
+
+    def __init__(self, solo: Solo, school: School) -> None:
+        places = {note.id: i for i, note in enumerate(solo.notes)}
+        self._by_note: dict[int, Centre | None] = {}
+        for reading in solo.readings:
+            if reading.first in places and reading.last in places:
+                centre = centre_of(reading)
+                self._by_note |= dict.fromkeys(range(places[reading.first], places[reading.last] + 1), centre)
+        self._everywhere: list[tuple[Fraction, Centre]] = []
+        if school.starts_from is StartsFrom.KEY_CENTRE:
+            self._everywhere = [(heard.onset, _centre_of_key(heard.region)) for heard in heard_keys(solo)]
+        self._onsets = [note.onset for note in solo.notes] if self._everywhere else []
+
+    def at(self, index: int) -> Centre | None:
+        """The centre the note at ``index`` is read by."""
+        if index in self._by_note or not self._everywhere:
+            return self._by_note.get(index)
+        onset = self._onsets[index]
+        return next((c for start, c in reversed(self._everywhere) if start <= onset), self._everywhere[0][1])
+
+
+def centre_of(reading: Reading) -> Centre | None:
+    """The key centre of a reading, None where it is none."""
+    if reading.kind is not ReadingKind.KEY_CENTRE or reading.tonic is None or reading.collection not in SCALES:
+        return None
+    tonic = reading.tonic.pitch_class
+    return Centre(
+        reading.tonic,
+        reading.collection,
+        frozenset((tonic + step) % 12 for step in SCALES[reading.collection]),
+    )
+
+
+def _centre_of_key(region: KeyRegion) -> Centre:
+    tonic = region.key.tonic
+    if region.blues:
+        classes = frozenset((tonic.pitch_class + step) % 12 for step in SCALES["mixed blues"])
+        return Centre(tonic, "mixed blues", classes)
+    return Centre(tonic, region.key.mode, region.key.pitch_classes)
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +114,8 @@ class FramedNote:
     repeated pitch is looked past), None where there is none or a rest lies between; ``move_in`` and
     ``move_out`` the semitones from and to them. ``pitch`` is the MIDI number,
     ``place`` where in the bar it stands ("the and of 2"), ``until_change`` the time from its onset to the next
-    chord (infinite where none follows), and ``sounds_on`` whether it sounds into that chord.
+    chord (infinite where none follows), and ``sounds_on`` whether it sounds into that chord. ``centre`` is the
+    collection the note is heard in where a stretch is read by its key centre, ``in_centre`` whether it belongs to it.
     """
 
     index: int
@@ -69,6 +143,8 @@ class FramedNote:
     move_out: int | None
     steps_in: bool
     steps_out: bool
+    centre: Centre | None = None
+    in_centre: bool = False
 
     @property
     def leaps_in(self) -> bool:
@@ -99,15 +175,81 @@ float every time, and only sums and differences of them need it.
 
 
 class Frame:
-    """All notes of a solo in their frames."""
+    """All notes of a solo in their frames.
 
-    def __init__(self, solo: Solo) -> None:
+    With ``like``, the frame of nearly the same solo, only notes whose surroundings changed are framed anew: those from
+    ``changed[0]`` up to ``changed[1]``, which begin and end at rests. Before and after them stand the notes of ``like``,
+    which counts ``moved`` notes fewer.
+    """
+
+    def __init__(self, solo: Solo, school: School = LINEAR, like: Frame | None = None) -> None:
         self.solo = solo
+        self.school = school
         self.grid = BarGrid(solo)
-        self.spans = _chord_spans(solo)
+        self.spans: tuple[ChordSpan, ...]
+        if like is not None and school.labels_like(like.school) and _stand_on_the_same(solo, like.solo):
+            self.spans = like.spans
+        else:
+            self.spans = _chord_spans(solo, school)
+        self.centres = _Centres(solo, school)
         self._span_onsets = [float(span.onset) for span in self.spans]
-        self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {}
-        self.notes = self._framed(solo.notes)
+        self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {} if like is None else like._places
+        self._last_of_phrase = {phrase.last for phrase in solo.phrases}
+        self.changed, self.moved = (0, len(solo.notes)), 0
+        if like is None or not _can_follow(self, like):
+            self.notes = self._framed(0, len(solo.notes))
+        else:
+            self.notes = self._framed_like(like)
+
+    def _framed_like(self, like: Frame) -> list[FramedNote]:
+        """The notes in their frames, those of ``like`` wherever nothing around them changed."""
+        notes, old = self.solo.notes, like.solo.notes
+        first, last = _changed_notes(notes, old)
+        moved = len(notes) - len(old)
+        if self.spans is not like.spans:
+            low, high = _changed_time(self.spans, like.spans)
+            if low < high:
+                onsets = [note.onset for note in notes]
+                low_note, high_note = bisect_left(onsets, low), bisect_left(onsets, high)
+                nothing = first == last and not moved
+                first, last = (low_note, high_note) if nothing else (min(first, low_note), max(last, high_note))
+        first, last = self._out_to_rests(first, last)
+        self.changed, self.moved = (first, last), moved
+        shift = len(self.spans) - len(like.spans)
+        kept = like.notes[last - moved :]
+        if moved or shift:
+            kept = [_shifted(note, moved, shift) for note in kept]
+        return [*like.notes[:first], *self._framed(first, last), *kept]
+
+    def _out_to_rests(self, first: int, last: int) -> tuple[int, int]:
+        """A stretch of notes with two more on either side, and on to where a rest parts the line."""
+        notes = self.solo.notes
+        first, last = max(0, first - 2), min(len(notes), last + 2)
+        while first > 0 and not self._rest_between(first - 1):
+            first -= 1
+        while last < len(notes) and not self._rest_between(last - 1):
+            last += 1
+        return first, last
+
+    def _rest_between(self, i: int) -> bool:
+        """Whether a rest lies between the note at ``i`` and the next."""
+        note, following = self._time(self.solo.notes[i]), self._time(self.solo.notes[i + 1])
+        return _is_rest(note, following)
+
+    def with_note(self, index: int, note: Note, reach: int) -> tuple[Frame, int, int]:
+        """The frame with another note at ``index``, and the notes whose frames are new: ``reach`` to each side of it.
+
+        They end earlier at a rest. What lies farther off is taken to be untouched.
+        """
+        first = last = index
+        while first > 0 and index - first < reach and not self._rest_between(first - 1):
+            first -= 1
+        while last + 1 < len(self.notes) and last - index < reach and not self._rest_between(last):
+            last += 1
+        other = copy.copy(self)
+        other.solo = replace(self.solo, notes=(*self.solo.notes[:index], note, *self.solo.notes[index + 1 :]))
+        other.notes = [*self.notes[:first], *other._framed(first, last + 1), *self.notes[last + 1 :]]
+        return other, first, last + 1
 
     def span_of(self, note: FramedNote) -> ChordSpan:
         """The chord in force under a note."""
@@ -126,19 +268,20 @@ class Frame:
     def is_held_colour(self, index: int) -> bool:
         """Whether the note is an available tension (or blue note) that is held."""
         note = self.notes[index]
-        return not note.is_tone and not note.note.grace and note.held and (note.tension or note.blue)
+        return not note.is_tone and not note.note.grace and note.held and (note.tension or note.blue or note.in_centre)
 
     def on_chord_change(self, note: FramedNote) -> bool:
         """Whether a new chord starts at or since the previous note's onset, at this note."""
         return note.index > 0 and self.spans[note.span].onset == note.note.onset
 
-    def _framed(self, notes: tuple[Note, ...]) -> list[FramedNote]:
-        times = [self._time(note) for note in notes]
-        pitches = [note.pitch.midi for note in notes]
-        # A gap of half a beat is a rest; anything shorter is articulation.
-        rests = [b.onset - a.end >= a.beat / 2 - TOLERANCE for a, b in itertools.pairwise(times)]
-        last_of_phrase = {phrase.last for phrase in self.solo.phrases}
-        return [self._frame(i, note, times, pitches, rests, note.id in last_of_phrase) for i, note in enumerate(notes)]
+    def _framed(self, first: int, last: int) -> list[FramedNote]:
+        """The frames of the notes from ``first`` up to ``last``, which begin and end at rests."""
+        low, high = max(0, first - 1), min(len(self.solo.notes), last + 1)
+        near = self.solo.notes[low:high]
+        times = [self._time(note) for note in near]
+        pitches = [note.pitch.midi for note in near]
+        rests = [_is_rest(a, b) for a, b in itertools.pairwise(times)]
+        return [self._frame(i - low, low, near, times, pitches, rests) for i in range(first, last)]
 
     def _time(self, note: Note) -> _Time:
         bar, offset = self.grid.locate(note.onset)
@@ -154,11 +297,14 @@ class Frame:
         return _Time(onset, onset + length, length, *place)
 
     def _frame(
-        self, i: int, note: Note, times: list[_Time], pitches: list[int], rests: list[bool], phrase_end: bool
+        self, i: int, low: int, near: tuple[Note, ...], times: list[_Time], pitches: list[int], rests: list[bool]
     ) -> FramedNote:
+        """The frame of ``near[i]``; ``low`` is how many notes of the solo stand before ``near``."""
+        note, index = near[i], low + i
         time = times[i]
         rest_before = i == 0 or rests[i - 1]
         rest_after = i + 1 == len(times) or rests[i]
+        phrase_end = note.id in self._last_of_phrase
         before = _nearest_other_pitch(pitches, rests, i, -1)
         after = _nearest_other_pitch(pitches, rests, i, 1)
         span_index = max(0, bisect_right(self._span_onsets, time.onset) - 1)
@@ -166,11 +312,12 @@ class Frame:
         change = self._span_onsets[span_index + 1] if span_index + 1 < len(self.spans) else math.inf
         chord, scale = span.chord, span.scale
         pitch, pitch_class = pitches[i], pitches[i] % 12
-        is_tone = pitch_class in chord.tone_classes
+        centre = self.centres.at(index)
+        is_tone = pitch_class in span.tones
         degree = chord.degree_of(pitch_class)
         longer = 0 < i < len(times) - 1 and times[i - 1].length <= time.length > times[i + 1].length > 0
         return FramedNote(
-            index=i,
+            index=index,
             note=note,
             pitch=pitch,
             span=span_index,
@@ -189,13 +336,86 @@ class Frame:
             held=not note.grace and (time.length >= time.beat or longer or rest_after or phrase_end),
             rest_before=rest_before,
             rest_after=rest_after,
-            before=before,
-            after=after,
+            before=None if before is None else low + before,
+            after=None if after is None else low + after,
             move_in=None if before is None else pitch - pitches[before],
             move_out=None if after is None else pitches[after] - pitch,
             steps_in=before is not None and _is_step(pitches[before], pitch, scale),
             steps_out=after is not None and _is_step(pitch, pitches[after], scale),
+            centre=centre,
+            in_centre=centre is not None and pitch_class in centre.pitch_classes,
         )
+
+
+def _is_rest(note: _Time, following: _Time) -> bool:
+    """Whether silence lies between two notes: half a beat or more; anything shorter is articulation."""
+    return following.onset - note.end >= note.beat / 2 - TOLERANCE
+
+
+def _shifted(note: FramedNote, by: int, spans: int) -> FramedNote:
+    """The same frame ``by`` notes and ``spans`` chords farther on."""
+    return replace(
+        note,
+        index=note.index + by,
+        span=note.span + spans,
+        before=None if note.before is None else note.before + by,
+        after=None if note.after is None else note.after + by,
+    )
+
+
+def _stand_on_the_same(solo: Solo, other: Solo) -> bool:
+    """Whether chords, keys and readings are the same (readings hang on notes, so there must be none)."""
+    if solo.readings or other.readings:
+        return False
+    if not solo.chords and (solo.notes[:1] != other.notes[:1]):
+        return False
+    same_keys = solo.keys == other.keys and solo.heard_keys == other.heard_keys
+    # Where the last chord ends does not matter to a label, only to how a key is heard.
+    return solo.chords == other.chords and same_keys and solo.end == other.end
+
+
+def _can_follow(frame: Frame, like: Frame) -> bool:
+    """Whether the notes of another frame can stand in this one: the same bars, phrases and school, read by chord."""
+    solo, other = frame.solo, like.solo
+    return (
+        solo.meters == other.meters
+        and solo.odd_bars == other.odd_bars
+        and solo.pickup == other.pickup
+        and solo.phrases == other.phrases
+        and not solo.readings
+        and not other.readings
+        and frame.school.labels_like(like.school)
+        and frame.school.starts_from is StartsFrom.CHORD
+        and bool(solo.notes)
+        and bool(other.notes)
+    )
+
+
+def _changed_notes(notes: tuple[Note, ...], old: tuple[Note, ...]) -> tuple[int, int]:
+    """The notes between the longest common beginning and the longest common end."""
+    shorter = min(len(notes), len(old))
+    first = next((i for i in range(shorter) if notes[i] is not old[i] and notes[i] != old[i]), shorter)
+    same_end = 0
+    while same_end < shorter - first:
+        a, b = notes[-1 - same_end], old[-1 - same_end]
+        if a is not b and a != b:
+            break
+        same_end += 1
+    return first, len(notes) - same_end
+
+
+def _changed_time(spans: tuple[ChordSpan, ...], old: tuple[ChordSpan, ...]) -> tuple[Fraction, Fraction]:
+    """The time over which the chords in force differ, with the chord before, whose way on has changed."""
+    shorter = min(len(spans), len(old))
+    first = next((i for i in range(shorter) if spans[i] != old[i]), shorter)
+    same_end = 0
+    while same_end < shorter - first and spans[-1 - same_end] == old[-1 - same_end]:
+        same_end += 1
+    if first == len(spans) == len(old):
+        return Fraction(0), Fraction(0)
+    always = Fraction(10**9)
+    start = -always if first <= 1 else spans[first - 1].onset
+    return start, spans[len(spans) - same_end].onset if same_end else always
 
 
 def _nearest_other_pitch(pitches: list[int], rests: list[bool], i: int, direction: int) -> int | None:
@@ -214,26 +434,92 @@ def _is_step(low: int, high: int, scale: Scale) -> bool:
     return distance in (1, 2) or (distance == 3 and scale.are_neighbours(low, high))
 
 
-def _chord_spans(solo: Solo) -> tuple[ChordSpan, ...]:
-    """The chords in force. N.C. and a missing symbol are read as the key's home chord."""
-    events: list[tuple[Fraction, Chord, str, bool]] = []
-    for event in solo.chords:
-        symbol = event.symbol
-        if isinstance(symbol, Chord):
-            events.append((event.onset, symbol.as_read, event.text, True))
-        else:
-            events.append((event.onset, _home_chord(solo.key_at(event.onset)), "", False))
-    if not events:
-        start = min((note.onset for note in solo.notes), default=Fraction(0))
-        events.append((start, _home_chord(solo.key_at(start)), "", False))
+class _Event(NamedTuple):
+    """A chord that begins to be in force."""
+
+    onset: Fraction
+    chord: Chord
+    text: str
+    written: bool
+    unread: str = ""
+    over: Chord | None = None
+
+
+def _chord_spans(solo: Solo, school: School) -> tuple[ChordSpan, ...]:
+    """The chords in force. N.C., what can't be read and a missing symbol are read as the key's home chord."""
+    keys = heard_keys(solo)
+    events = _written_events(solo, keys)
+    for reading in solo.readings:
+        if reading.kind is ReadingKind.IMPLIED and reading.chords:
+            events = _with_implied(solo, events, reading)
     # A symbol written again (in the next bar, say) is no new chord.
     merged = [event for i, event in enumerate(events) if i == 0 or event[1:] != events[i - 1][1:]]
     spans = []
-    for i, (onset, chord, text, written) in enumerate(merged):
-        following = merged[i + 1][1] if i + 1 < len(merged) else None
-        key = solo.key_at(max(onset, Fraction(0)))
-        spans.append(ChordSpan(onset, chord, text, local_scale(chord, following, key), key, written))
+    for i, event in enumerate(merged):
+        following = merged[i + 1].chord if i + 1 < len(merged) else None
+        key = _region_at(keys, event.onset)
+        scale = local_scale(event.chord, following, key)
+        tones = _tones(event.chord, scale, school)
+        spans.append(
+            ChordSpan(event.onset, event.chord, event.text, scale, key, tones, event.written, event.unread, event.over)
+        )
     return tuple(spans)
+
+
+def _written_events(solo: Solo, keys: Sequence[HeardKey]) -> list[_Event]:
+    events: list[_Event] = []
+    for event in solo.chords:
+        symbol = event.symbol
+        if events and events[-1].onset == event.onset:
+            # Two chords at one place: the second counts.
+            events.pop()
+        if isinstance(symbol, Chord):
+            events.append(_Event(event.onset, symbol.as_read, event.text, True))
+        else:
+            unread = event.text if isinstance(symbol, UnreadChord) else ""
+            events.append(_Event(event.onset, _home_chord(_region_at(keys, event.onset)), "", False, unread))
+    if not events:
+        start = min((note.onset for note in solo.notes), default=Fraction(0))
+        events.append(_Event(start, _home_chord(_region_at(keys, start)), "", False))
+    return events
+
+
+def _with_implied(solo: Solo, events: list[_Event], reading: Reading) -> list[_Event]:
+    """The chords with those of a reading in force from its first note to its last, and the written ones after it."""
+    places = {note.id: i for i, note in enumerate(solo.notes)}
+    if reading.first not in places or reading.last not in places:
+        return events
+    start = solo.notes[places[reading.first]].onset
+    after = places[reading.last] + 1
+    end = solo.notes[after].onset if after < len(solo.notes) else solo.notes[-1].end
+    before = [event for event in events if event.onset < start]
+    inside = [event for event in events if start <= event.onset < end]
+    behind = [event for event in events if event.onset >= end]
+    in_force = (before or events)[-1 if before else 0]
+    implied = []
+    for index, chord in enumerate(reading.chords):
+        symbol = chord.symbol
+        if isinstance(symbol, Chord):
+            onset = start if index == 0 else chord.onset
+            under = [event for event in (in_force, *inside) if event.onset <= onset] or [in_force]
+            implied.append(_Event(onset, symbol.as_read, chord.text, True, over=under[-1].chord))
+    last = (inside or [in_force])[-1]
+    resumed = [] if behind and behind[0].onset == end else [last._replace(onset=end)]
+    return [*before, *(event for event in implied if start <= event.onset < end), *resumed, *behind]
+
+
+def _region_at(keys: Sequence[HeardKey], onset: Fraction) -> KeyRegion:
+    return next((heard for heard in reversed(keys) if heard.onset <= onset), keys[0]).region
+
+
+def _tones(chord: Chord, scale: Scale, school: School) -> frozenset[int]:
+    """The pitch classes that count as chord tones: the chord's own, and 6 and 9 where the school has them so."""
+    added = set()
+    if school.ninth_is_tone and is_tension(chord, "9", scale) and not ALTERED_TENSIONS & set(chord.tensions):
+        added.add((chord.root.pitch_class + DEGREE_SEMITONES["9"]) % 12)
+    if school.sixth_is_tone and (chord.is_major or chord.is_dominant) and is_tension(chord, "13", scale):
+        added.add((chord.root.pitch_class + DEGREE_SEMITONES["13"]) % 12)
+    return chord.tone_classes | added
 
 
 def _home_chord(region: KeyRegion) -> Chord:

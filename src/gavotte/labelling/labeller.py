@@ -2,36 +2,81 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from itertools import takewhile
 
-from gavotte.labelling.decision import Verdict, decide
-from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.reasons import decided_reason, reason
-from gavotte.labelling.school import LINEAR, School
+from gavotte.labelling.search import Verdict, decide
 from gavotte.labelling.tension import tension
 from gavotte.solo.document import Decision, Function, Solo
 from gavotte.solo.label import Alternative, Label, Sustained
+from gavotte.solo.school import School
 from gavotte.theory.chord_symbol import write_chord_symbol
 
 
-def label_solo(solo: Solo, school: School = LINEAR) -> tuple[Label, ...]:
-    """One label for each note, in order. The user's decisions stand; what the rules say becomes an alternative."""
-    return label_frame(Frame(solo), school)
+@dataclass(frozen=True)
+class Labelled:
+    """A solo with its labels, and what they were made from.
+
+    ``ruled`` are the labels as the rules alone have them, ``labels`` those with the user's decisions in force.
+    ``costs`` holds for each note what its explanation cost (see ``costs``); figures share theirs out.
+    """
+
+    frame: Frame
+    ruled: tuple[Label, ...]
+    labels: tuple[Label, ...]
+    costs: tuple[float, ...]
+
+    @property
+    def solo(self) -> Solo:
+        """The solo that was labelled."""
+        return self.frame.solo
 
 
-def label_frame(frame: Frame, school: School = LINEAR) -> tuple[Label, ...]:
-    """The labels of a solo whose frame is known already."""
-    verdicts = decide(frame, school)
+def label_solo(solo: Solo, school: School | None = None) -> tuple[Label, ...]:
+    """One label for each note, in order. The user's decisions stand; what the rules say becomes an alternative.
+
+    The school is the solo's own unless another one is given.
+    """
+    return labelled(solo, school).labels
+
+
+def labelled(solo: Solo, school: School | None = None, like: Labelled | None = None) -> Labelled:
+    """A solo with its labels. With ``like``, nearly the same solo labelled before, only what can have changed is new."""
+    frame = Frame(solo, school or solo.school, None if like is None else like.frame)
+    first, last = frame.changed
+    verdicts = decide(frame, frame.school, first, last)
     groups = _group_numbers(verdicts)
-    decisions = {decision.note: decision for decision in frame.solo.decisions}
-    labels = []
-    for note, verdict in zip(frame.notes, verdicts, strict=True):
-        label = _label(frame, note, verdict, groups)
-        decision = decisions.get(note.note.id)
-        labels.append(label if decision is None else _decided(frame, note, verdict, label, decision))
-    return tuple(labels)
+    ruled = [
+        _label(frame, note, verdict, groups) for note, verdict in zip(frame.notes[first:last], verdicts, strict=True)
+    ]
+    costs = [verdict.cost for verdict in verdicts]
+    if like is not None and (first, last) != (0, len(frame.notes)):
+        behind = last - frame.moved
+        ruled = _renumbered(like.ruled[:first], ruled, like.ruled[behind:])
+        costs = [*like.costs[:first], *costs, *like.costs[behind:]]
+    decisions = {decision.note: decision for decision in solo.decisions}
+    labels = tuple(
+        label if (decision := decisions.get(label.note)) is None else _decided(frame, note, label, decision)
+        for note, label in zip(frame.notes, ruled, strict=True)
+    ) if decisions else tuple(ruled)
+    return Labelled(frame, tuple(ruled), labels, tuple(costs))
+
+
+def _renumbered(before: Sequence[Label], changed: Sequence[Label], behind: Sequence[Label]) -> list[Label]:
+    """Labels of three stretches in a row, their groups numbered through."""
+    result = list(before)
+    for part in (changed, behind):
+        offset = max((label.group for label in result if label.group is not None), default=0)
+        lowest = min((label.group for label in part if label.group is not None), default=1)
+        shift = offset + 1 - lowest
+        result += [
+            label if label.group is None or not shift else replace(label, group=label.group + shift) for label in part
+        ]
+    return result
 
 
 def _group_numbers(verdicts: list[Verdict]) -> dict[int, int]:
@@ -46,7 +91,7 @@ def _group_numbers(verdicts: list[Verdict]) -> dict[int, int]:
 def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, int]) -> Label:
     explanation = verdict.explanation
     span = frame.span_of(note)
-    confidence = explanation.confidence * (0.6 if note.note.uncertain else 1.0)
+    confidence = verdict.confidence * (0.6 if note.note.uncertain else 1.0)
     return Label(
         note=note.note.id,
         function=explanation.function,
@@ -55,18 +100,14 @@ def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, i
         chord=span.text,
         scale=span.scale.name,
         target=_id(frame, explanation.target),
-        implied=explanation.implied or _implied(verdict.figure),
+        implied=explanation.implied or (verdict.figure.spells.get(note.index) if verdict.figure else None),
         group=None if verdict.figure is None else groups.get(id(verdict.figure)),
         confidence=round(confidence, 3),
         reason=reason(frame, note, explanation),
-        alternatives=tuple(_alternative(frame, note, other) for other in verdict.alternatives),
+        alternatives=tuple(_alternative(frame, note, rival.explanation) for rival in verdict.rivals),
         sustained=_sustained(frame, note),
         tension=tension(frame, note) if explanation.device != "anticipation" else 0.0,
     )
-
-
-def _implied(figure: Figure | None) -> str | None:
-    return None if figure is None else figure.implied
 
 
 def _id(frame: Frame, index: int | None) -> str | None:
@@ -92,27 +133,25 @@ def _sustained(frame: Frame, note: FramedNote) -> tuple[Sustained, ...]:
     )
 
 
-def _decided(frame: Frame, note: FramedNote, verdict: Verdict, label: Label, decision: Decision) -> Label:
+def _decided(frame: Frame, note: FramedNote, label: Label, decision: Decision) -> Label:
     """The label with the user's decision in force and the rules' own answer first among the alternatives."""
-    same = decision.function is label.function and decision.device == label.device
-    if same:
+    kind = (decision.function, decision.device)
+    if kind == (label.function, label.device):
         return replace(label, decided=True, confidence=1.0)
-    heard = next(
-        (e for e in verdict.alternatives if (e.function, e.device) == (decision.function, decision.device)), None
-    )
-    target = heard.target if heard else _likely_target(frame, note, decision.function)
-    text = (
-        reason(frame, note, heard)
-        if heard
-        else decided_reason(frame, note, decision.function, None if target is None else frame.notes[target])
-    )
+    heard = next((a for a in label.alternatives if (a.function, a.device) == kind), None)
+    if heard is not None:
+        target, text = heard.target, heard.reason
+    else:
+        goal = _likely_target(frame, note, decision.function)
+        target = _id(frame, goal)
+        text = decided_reason(frame, note, decision.function, None if goal is None else frame.notes[goal])
     own = Alternative(label.function, label.device, label.target, label.reason)
-    others = tuple(a for a in label.alternatives if (a.function, a.device) != (decision.function, decision.device))
+    others = tuple(a for a in label.alternatives if (a.function, a.device) != kind)
     return replace(
         label,
         function=decision.function,
         device=decision.device,
-        target=_id(frame, target),
+        target=target,
         reason=text,
         alternatives=(own, *others),
         confidence=1.0,

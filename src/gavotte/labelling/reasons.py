@@ -150,3 +150,18 @@ def _chord_name(span: ChordSpan) -> str:
 @lru_cache(maxsize=512)
 def _shown_text(text: str) -> str:
     return shown_chord(parse_chord_symbol(text))
+
+
+def in_short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    """What a note would be, without its name: "the 3rd of E♭7", "a half step below G"."""
+    target = None if explanation.target is None else frame.notes[explanation.target]
+    goal = "" if target is None else target.note.pitch.shown
+    own = f"the {_degree_words(note.degree, shown_degree(note.degree))} of {_chord_name(frame.span_of(note))}"
+    match explanation.function:
+        case Function.PASSING if goal:
+            return f"passing to {goal}"
+        case Function.APPROACH if goal:
+            return f"a way into {goal}"
+        case Function.CHORD if explanation.device == "anticipation":
+            return "the coming chord, early"
+    return own

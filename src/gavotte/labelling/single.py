@@ -1,18 +1,18 @@
 """Explanations of a note by itself: how it is reached, how it is left, and what it is over its chord.
 
-Each function answers with an explanation or None. They are tried in the order of ``RULES``; the first
-answer is the label unless a figure explains the note, the other answers are its alternatives.
+Each function answers with an explanation and its cost (see ``costs``), or with None.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
+from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.frame import TOLERANCE, Frame, FramedNote
-from gavotte.labelling.school import School
 from gavotte.labelling.tensions import extension_device, is_altered
 from gavotte.solo.document import Function
+from gavotte.solo.school import School
 
 Rule = Callable[[Frame, FramedNote, School], Explanation | None]
 
@@ -21,8 +21,13 @@ def chord_tone(frame: Frame, note: FramedNote, school: School) -> Explanation | 
     """A member of the chord in force."""
     if not note.is_tone:
         return None
-    written = frame.span_of(note).written
-    return Explanation(Function.CHORD, "plain", 0.98 if written else 0.7)
+    return plain_tone(frame, note)
+
+
+def plain_tone(frame: Frame, note: FramedNote) -> Explanation:
+    """The explanation of a tone of the chord in force; less sure where no chord is written."""
+    span = frame.span_of(note)
+    return Explanation(Function.CHORD, "plain", 0.98 if span.written else 0.5 if span.unread else 0.7)
 
 
 def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
@@ -33,21 +38,23 @@ def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation 
     if not 0 < note.until_change <= note.beat_length + TOLERANCE:
         return None
     pitch_class = note.note.pitch.pitch_class
-    if pitch_class not in following.chord.tone_classes:
+    if pitch_class not in following.tones:
         return None
     if not (
         note.sounds_on
         or note.rest_after
         or _struck_again(frame, note)
-        or _leaps_within(frame, note, following.chord.tone_classes)
+        or _leaps_within(frame, note, following.tones)
     ):
         return None
     return Explanation(
         Function.CHORD,
         "anticipation",
-        0.9,
+        0.93,
         implied=following.text or None,
         degree=following.chord.degree_of(pitch_class),
+        cost=costs_of(school).early,
+        early=True,
     )
 
 
@@ -69,7 +76,7 @@ def carried(frame: Frame, note: FramedNote, school: School) -> Explanation | Non
         return None
     if not frame.notes[note.after].is_tone:
         return None
-    return Explanation(Function.CHORD, "carried", 0.85, target=note.after)
+    return Explanation(Function.CHORD, "carried", 0.9, target=note.after, cost=costs_of(school).early, early=True)
 
 
 def chromatic_approach(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
@@ -91,12 +98,22 @@ def chromatic_approach(frame: Frame, note: FramedNote, school: School) -> Explan
         allowed = goes_on or returns or (rises_from_leap and not span.chord.altered)
         if not allowed or (note.in_scale and not span.chord.altered):
             return None
+    device, fit = "chromatic-below" if note.move_out == 1 else "chromatic-above", 0.92 if note.leaps_in else 0.75
     if returns and note.move_in in (1, -1):
-        return Explanation(Function.APPROACH, "chromatic-neighbour", 0.9, target=note.after)
-    if goes_on:
-        return Explanation(Function.APPROACH, "chromatic-passing", 0.9, target=note.after)
-    device = "chromatic-below" if note.move_out == 1 else "chromatic-above"
-    return Explanation(Function.APPROACH, device, 0.88 if note.leaps_in else 0.7, target=note.after)
+        device, fit = "chromatic-neighbour", 0.95
+    elif goes_on:
+        device, fit = "chromatic-passing", 0.95
+    return Explanation(Function.APPROACH, device, fit, target=note.after, cost=costs_of(school).chromatic)
+
+
+def of_centre(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
+    """A note of the collection a stretch is read in, unless it only steps through the scale."""
+    if note.is_tone or note.centre is None or not note.in_centre or note.note.grace:
+        return None
+    if note.in_scale and not note.held and note.steps_in and note.steps_out:
+        return None
+    device = "blue" if note.centre.is_blue(note.pitch % 12) else "natural"
+    return Explanation(Function.EXTENSION, device, 0.9, cost=costs_of(school).centre)
 
 
 def blue(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
@@ -105,7 +122,7 @@ def blue(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
         return None
     if note.in_scale and not note.held and note.steps_in and note.steps_out:
         return None
-    return Explanation(Function.EXTENSION, "blue", 0.85)
+    return Explanation(Function.EXTENSION, "blue", 0.93, cost=costs_of(school).blue)
 
 
 def passing(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
@@ -121,15 +138,16 @@ def passing(frame: Frame, note: FramedNote, school: School) -> Explanation | Non
     target = _end_of_chain(frame, note, school)
     if target is None:
         return None
-    if note.strong and school.accents_are_colours and note.tension:
-        return None
-    if note.steps_in and note.move_in is not None and note.move_out is not None:
-        if note.before is not None and frame.notes[note.before].pitch == frame.notes[note.after].pitch:
-            return Explanation(Function.PASSING, "neighbour", 0.88, target=target)
-        return Explanation(
-            Function.PASSING, "passing", 0.93 if note.move_in * note.move_out > 0 else 0.65, target=target
-        )
-    return Explanation(Function.PASSING, "step", 0.72, target=target)
+    costs = costs_of(school)
+    cost = costs.passing + (costs.accent if note.strong and note.tension else 0.0)
+    if note.before is not None and note.steps_in and note.move_in is not None and note.move_out is not None:
+        device, fit = "passing", 0.95 if note.move_in * note.move_out > 0 else 0.7
+        if frame.notes[note.before].pitch == frame.notes[note.after].pitch:
+            device, fit = "neighbour", 0.93
+    else:
+        device, fit = "step", 0.88
+        cost += costs.leap if note.tension else 0.0
+    return Explanation(Function.PASSING, device, fit, target=target, cost=cost)
 
 
 def _yields_quickly(frame: Frame, note: FramedNote) -> bool:
@@ -161,15 +179,17 @@ def _end_of_chain(frame: Frame, note: FramedNote, school: School) -> int | None:
 
 
 def extension(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
-    """An available tension that is held, leapt to or leapt from; or a clash that is made to be heard."""
+    """An available tension that is held, accented, leapt to or leapt from; or a clash that is made to be heard."""
     if note.is_tone or note.note.grace:
         return None
-    device = extension_device(frame.span_of(note).chord, note.degree)
+    device, cost = _colour(frame, note, school), costs_of(school).colour
     if note.clash:
         shown_off = note.held or note.strong or (note.leaps_in and note.leaps_out)
-        return Explanation(Function.EXTENSION, "clash", 0.62) if shown_off else None
+        return Explanation(Function.EXTENSION, device, 0.7, cost=cost) if shown_off else None
     if note.tension and (note.held or note.leaps_in or note.leaps_out):
-        return Explanation(Function.EXTENSION, device, 0.88 if note.held else 0.78)
+        return Explanation(Function.EXTENSION, device, 0.94 if note.held else 0.88, cost=cost)
+    if note.tension and note.strong:
+        return Explanation(Function.EXTENSION, device, 0.65, cost=cost)
     return None
 
 
@@ -177,21 +197,16 @@ def left_over(frame: Frame, note: FramedNote, school: School) -> Explanation | N
     """What is left: a colour if the chord or the scale knows the tone at all, else unexplained."""
     if note.is_tone:
         return None
+    costs = costs_of(school)
     if note.tension or note.in_scale or note.clash:
-        device = extension_device(frame.span_of(note).chord, note.degree)
-        return Explanation(Function.EXTENSION, device, 0.5)
-    return Explanation(Function.OUTSIDE, "unexplained", 0.4)
+        return Explanation(Function.EXTENSION, _colour(frame, note, school), 0.55, cost=costs.left_over)
+    return Explanation(Function.OUTSIDE, "unexplained", 0.45, cost=costs.unexplained)
 
 
-RULES: tuple[Rule, ...] = (
-    chord_tone,
-    anticipation,
-    carried,
-    chromatic_approach,
-    blue,
-    passing,
-    extension,
-    left_over,
-)
-EARLY_RULES = frozenset({chord_tone, anticipation, carried})
-"""Rules that come before any figure."""
+def _colour(frame: Frame, note: FramedNote, school: School) -> str:
+    device = extension_device(frame.span_of(note).chord, note.degree)
+    return device if school.flags_clashes or device != "clash" else "natural"
+
+
+RULES: tuple[Rule, ...] = (chord_tone, anticipation, carried, of_centre, chromatic_approach, blue, passing, extension)
+"""What can be said of a note by itself; ``left_over`` is for a note of which nothing else can."""

@@ -7,7 +7,7 @@ from gavotte.labelling.frame import Frame, FramedNote
 
 def tension(frame: Frame, note: FramedNote) -> float:
     """A semitone from the nearest chord tones bites more than a whole tone; accent and length add weight."""
-    tones = frame.span_of(note).chord.tone_classes
+    tones = frame.span_of(note).tones
     if note.is_tone:
         return 0.0
     pitch_class = note.pitch % 12

@@ -14,8 +14,9 @@ from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
 
+from gavotte.solo.school import LINEAR, School
 from gavotte.theory.chord import ChordSymbol
-from gavotte.theory.chord_symbol import parse_chord_symbol
+from gavotte.theory.chord_symbol import read_or_keep
 from gavotte.theory.key import Key
 from gavotte.theory.meter import COMMON_TIME, Meter
 from gavotte.theory.pitch import Pitch, PitchName
@@ -104,19 +105,19 @@ class Note:
 
 @dataclass(frozen=True, slots=True)
 class ChordEvent:
-    """A chord symbol (in normal form) from ``onset`` until the next one."""
+    """A chord symbol (in normal form) from ``onset`` until the next one; text that is no symbol stays as it is."""
 
     id: str
     onset: Fraction
     text: str
 
     def __post_init__(self) -> None:
-        parse_chord_symbol(self.text)
+        read_or_keep(self.text)
 
     @property
     def symbol(self) -> ChordSymbol:
-        """The chord, or N.C."""
-        return parse_chord_symbol(self.text)
+        """The chord, N.C., or what can't be read."""
+        return read_or_keep(self.text)
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,6 +186,46 @@ class Decision:
     device: str
 
 
+class ReadingKind(StrEnum):
+    """What a stretch is heard against."""
+
+    CHANGES = "changes"
+    KEY_CENTRE = "key centre"
+    IMPLIED = "implied"
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """How the user has a stretch of notes (ids, first and last) heard.
+
+    By the key centre: against ``tonic`` and a ``collection`` (a name of SCALES). Implied: against ``chords``, whose first
+    is in force at the first note. By the changes: as written, whatever else could be proposed.
+    """
+
+    first: str
+    last: str
+    kind: ReadingKind
+    tonic: PitchName | None = None
+    collection: str = ""
+    chords: tuple[ChordEvent, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Dismissed:
+    """A suspected slip the user does not want to hear of again: the note and the pitch (MIDI) it had."""
+
+    note: str
+    midi: int
+
+
+@dataclass(frozen=True, slots=True)
+class Remark:
+    """What the user wrote in place of the analysis of the bar at ``onset``."""
+
+    onset: Fraction
+    words: str
+
+
 @dataclass(frozen=True, slots=True)
 class Instrument:
     """An instrument: ``transposition`` is what written pitch must move by to sound (a B♭ trumpet: −2 semitones).
@@ -221,6 +262,7 @@ class Solo:
     ``tempo`` counts quarter notes a minute. ``swing`` is how many times as long the first of two eighths is as the
     second (1 is even, 2 a triplet's feel); None leaves it to the style. ``form_end`` is where the written form ends,
     even if nothing sounds or changes there; ``chorus`` is the length of one chorus, 0 where it is not known.
+    ``heard_keys`` are the keys its user hears, where they differ from what the signatures and chords say.
     """
 
     title: str
@@ -242,6 +284,11 @@ class Solo:
     texts: tuple[Text, ...] = ()
     form_end: Fraction = Fraction(0)
     chorus: Fraction = Fraction(0)
+    school: School = LINEAR
+    heard_keys: tuple[KeyRegion, ...] = ()
+    readings: tuple[Reading, ...] = ()
+    dismissed: tuple[Dismissed, ...] = ()
+    remarks: tuple[Remark, ...] = ()
 
     @property
     def end(self) -> Fraction:

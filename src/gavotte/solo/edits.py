@@ -65,10 +65,22 @@ def transposed(solo: Solo, interval: Interval) -> Solo:
         solo,
         notes=tuple(_transposed_note(note, interval) for note in solo.notes),
         chords=tuple(_transposed_chord(event, interval) for event in solo.chords),
-        keys=tuple(
-            replace(region, key=Key(region.key.tonic.transposed(interval), region.key.mode)) for region in solo.keys
+        keys=_transposed_keys(solo.keys, interval),
+        heard_keys=_transposed_keys(solo.heard_keys, interval),
+        readings=tuple(
+            replace(
+                reading,
+                tonic=None if reading.tonic is None else reading.tonic.transposed(interval),
+                chords=tuple(_transposed_chord(event, interval) for event in reading.chords),
+            )
+            for reading in solo.readings
         ),
+        dismissed=tuple(replace(slip, midi=slip.midi + interval.semitones) for slip in solo.dismissed),
     )
+
+
+def _transposed_keys(keys: tuple[KeyRegion, ...], interval: Interval) -> tuple[KeyRegion, ...]:
+    return tuple(replace(region, key=Key(region.key.tonic.transposed(interval), region.key.mode)) for region in keys)
 
 
 # The same note moved by the same interval is the same value again, which the page knows by its identity.
@@ -124,6 +136,16 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
         form_end=Fraction(0),
         chorus=Fraction(0),
         decisions=tuple(d for d in solo.decisions if d.note in ids),
+        heard_keys=_regions(solo.heard_keys, shift, end) if solo.heard_keys else (),
+        readings=tuple(
+            replace(
+                reading, chords=tuple(replace(event, onset=event.onset - shift) for event in reading.chords)
+            )
+            for reading in solo.readings
+            if {reading.first, reading.last} <= ids
+        ),
+        dismissed=(),
+        remarks=(),
     )
 
 

@@ -56,6 +56,16 @@ class RepeatChord:
 
 
 @dataclass(frozen=True)
+class UnreadChord:
+    """A symbol that can't be read. It stays as its author wrote it, and the notes under it are heard by the key."""
+
+    text: str
+
+    def __str__(self) -> str:
+        return self.text
+
+
+@dataclass(frozen=True)
 class Chord:
     """One chord.
 
@@ -185,4 +195,4 @@ class Chord:
         return replace(self, root=self.root.transposed(interval), bass=bass)
 
 
-ChordSymbol = Chord | NoChord | RepeatChord
+ChordSymbol = Chord | NoChord | RepeatChord | UnreadChord

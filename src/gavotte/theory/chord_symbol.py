@@ -10,7 +10,7 @@ import re
 from dataclasses import replace
 from functools import lru_cache
 
-from gavotte.theory.chord import TENSIONS, Chord, ChordSymbol, NoChord, RepeatChord
+from gavotte.theory.chord import TENSIONS, Chord, ChordSymbol, NoChord, RepeatChord, UnreadChord
 from gavotte.theory.pitch import PitchName, music_accidentals
 
 
@@ -59,6 +59,7 @@ _TOKEN = re.compile(
       | (?P<number>13|11|9|7|6|5|4|2)""",
     re.VERBOSE,
 )
+_LONGEST_KEPT = 24
 _AFTER_SIGN = re.compile(r"13|11|9|5")
 _STACKED = {"7": (), "9": ("9",), "11": ("9", "11"), "13": ("9", "13")}
 _ALIASES = {"2": "9", "4": "11", "b6": "b13", "#4": "#11"}
@@ -236,6 +237,19 @@ class _Reader:
             sixth=sixth,
             tensions=tuple(t for t in TENSIONS if t in written),
         )
+
+
+@lru_cache(maxsize=4096)
+def read_or_keep(text: str) -> ChordSymbol:
+    """The chord symbol a text is, or the text itself where it is none. Raises ChordSymbolError for an empty text."""
+    try:
+        return parse_chord_symbol(text)
+    except ChordSymbolError:
+        # No space and no bar line: the text must still fit into a line of chords.
+        kept = re.sub(r"[\s|\[\]]+", "", text)
+        if not kept:
+            raise
+        return UnreadChord(kept[:_LONGEST_KEPT])
 
 
 def parse_chord(text: str) -> Chord:

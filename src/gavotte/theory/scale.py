@@ -22,7 +22,21 @@ SCALES: dict[str, tuple[int, ...]] = {
     "major pentatonic": (0, 2, 4, 7, 9),
     "minor pentatonic": (0, 3, 5, 7, 10),
     "blues": (0, 3, 5, 6, 7, 10),
+    "mixed blues": (0, 2, 3, 4, 5, 6, 7, 9, 10),
+    "diminished": (0, 1, 3, 4, 6, 7, 9, 10),
+    "bebop major": (0, 2, 4, 5, 7, 8, 9, 11),
+    "bebop minor": (0, 2, 3, 4, 5, 7, 9, 10),
+    "bebop dominant": (0, 2, 4, 5, 7, 9, 10, 11),
 }
+
+COLLECTIONS = (
+    "minor pentatonic", "major pentatonic", "blues", "major", "dorian", "mixolydian", "aeolian", "phrygian", "lydian",
+    "locrian", "harmonic minor", "melodic minor", "whole tone", "altered", "lydian dominant", "diminished",
+    "bebop dominant", "bebop major", "bebop minor", "mixed blues",
+)  # fmt: skip
+"""The collections a stretch can be read in, of two that fit alike the plainer first."""
+BLUES_COLLECTIONS = frozenset({"blues", "mixed blues", "minor pentatonic"})
+"""Those whose ♭3, ♭5 and ♭7 are heard as blue notes."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,13 +9,13 @@ the eye.
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from gavotte.solo.bars import Bar, BarGrid
 from gavotte.solo.document import ChordEvent, Section, Solo
-from gavotte.theory.chord import Chord, RepeatChord
+from gavotte.theory.chord import Chord, RepeatChord, UnreadChord
 from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord_symbol, write_chord_symbol
 from gavotte.theory.key import Key
 from gavotte.writing.placing import fresh_chord_ids
@@ -69,7 +69,7 @@ def read_chord_line(text: str, solo: Solo) -> ChordLine:
 
     Chords that stay where they were keep their names.
     """
-    pickup, bars, problems = _bars_of(text, bool(solo.pickup))
+    pickup, bars, problems = _bars_of(text, solo)
     if len(bars) > MOST_BARS:
         problems.append(Problem(0, len(text), f"These are {len(bars)} bars; a solo has at most {MOST_BARS}."))
     if problems:
@@ -108,10 +108,13 @@ def _grid_of(solo: Solo, count: int) -> tuple[Bar, ...]:
     return BarGrid(replace(solo, form_end=max(solo.end, end))).bars
 
 
-def _bars_of(text: str, has_pickup: bool) -> tuple[_TextBar | None, list[_TextBar], list[Problem]]:
+def _bars_of(text: str, solo: Solo) -> tuple[_TextBar | None, list[_TextBar], list[Problem]]:
     """The text's pickup and bars as they stand in it, repeats written out."""
     problems: list[Problem] = []
     bars: list[_TextBar] = []
+    has_pickup = bool(solo.pickup)
+    # What came with an import and can't be read may stand as it is until somebody knows better.
+    unread = {event.text for event in solo.chords if isinstance(event.symbol, UnreadChord)}
     pickup: _TextBar | None = None
     current: _TextBar | None = None
     section: str | None = None
@@ -153,7 +156,7 @@ def _bars_of(text: str, has_pickup: bool) -> tuple[_TextBar | None, list[_TextBa
             if current is None:
                 current = _TextBar([], start=start)
             current.end = end
-            slot = _slot(word, start, problems)
+            slot = _slot(word, start, problems, unread)
             if slot is not None:
                 current.slots.append(slot)
     close(len(text.rstrip()))
@@ -162,7 +165,7 @@ def _bars_of(text: str, has_pickup: bool) -> tuple[_TextBar | None, list[_TextBa
     return pickup, bars, problems
 
 
-def _slot(word: str, start: int, problems: list[Problem]) -> _Slot | None:
+def _slot(word: str, start: int, problems: list[Problem], unread: Collection[str] = ()) -> _Slot | None:
     place: Fraction | None = None
     match = _PLACE.fullmatch(word)
     symbol = match["symbol"] if match else word
@@ -171,6 +174,8 @@ def _slot(word: str, start: int, problems: list[Problem]) -> _Slot | None:
         place = Fraction(match["beat"]) + part
     if symbol in ("-", "–"):
         return _Slot("-", place)
+    if symbol in unread:
+        return _Slot(symbol, place)
     try:
         read = parse_chord_symbol(symbol)
     except ChordSymbolError as error:

@@ -1,0 +1,216 @@
+"""Heard keys: which key each stretch of the chords is in, with the written signature as what is expected.
+
+A hidden path through 24 keys is found that explains the chords most cheaply (A. Viterbi, 1967): each chord costs what it
+is foreign in a key, a change of key costs, and so does every bar away from the written key. A stretch only counts as a
+key of its own when it is long enough, holds a cadence into its tonic, and rests there.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gavotte.harmony.changes import Change, changes_of, falls_a_fifth, falls_a_semitone
+from gavotte.solo.document import KeyRegion, Solo
+from gavotte.theory.chord import Chord
+from gavotte.theory.key import Key
+from gavotte.theory.pitch import PitchName
+
+CHANGE_OF_KEY = 4.0
+"""What leaving one key for another costs, in bars of a chord that is wholly foreign."""
+AWAY_FROM_WRITTEN = 0.25
+"""What each bar in another key than the written one costs."""
+FOREIGN = 1.0
+BORROWED = 0.35
+SECONDARY = 0.3
+CADENCE = 1.0
+"""What a cadence into the key's tonic is worth."""
+_BAR = 4.0
+_SHORTEST_BARS, _SHORTEST_TONIC = 4, 4
+
+
+@dataclass(frozen=True, slots=True)
+class HeardKey:
+    """A key from ``onset`` up to ``end``, in quarter notes. ``why`` says what it is heard from, "" where it is written."""
+
+    onset: Fraction
+    end: Fraction
+    key: Key
+    blues: bool
+    why: str = ""
+
+    @property
+    def region(self) -> KeyRegion:
+        """As a region of the document."""
+        return KeyRegion(self.onset, self.key, self.blues)
+
+
+_MAJOR: dict[int, tuple[str, ...]] = {
+    0: ("major",), 2: ("minor", "sus"), 4: ("minor",), 5: ("major",), 7: ("dominant", "sus", "major"), 9: ("minor",),
+    11: ("half",),
+}  # fmt: skip
+_MINOR: dict[int, tuple[str, ...]] = {
+    0: ("minor",), 2: ("half",), 3: ("major",), 5: ("minor",), 7: ("dominant", "sus"), 8: ("major", "dominant"),
+    10: ("dominant", "major", "sus"), 11: ("dim",),
+}  # fmt: skip
+_BORROWED_MAJOR = {(5, "minor"), (10, "dominant"), (1, "dominant"), (2, "half"), (8, "major"), (1, "major"),
+                   (3, "major"), (10, "major"), (0, "dominant"), (5, "dominant"), (7, "minor")}  # fmt: skip
+_BORROWED_MINOR = {(2, "minor"), (7, "minor"), (1, "major"), (1, "dominant"), (5, "dominant"), (9, "half"), (0, "half")}
+
+
+def heard_keys(solo: Solo) -> tuple[HeardKey, ...]:
+    """The keys of a solo in order: those its user set by hand, else those heard from the chords. At least one."""
+    if solo.heard_keys:
+        return _spans(solo, solo.heard_keys, "")
+    return inferred_keys(solo)
+
+
+def inferred_keys(solo: Solo) -> tuple[HeardKey, ...]:
+    """The keys heard from the chords, whatever the user set."""
+    return _inferred(Solo("", keys=solo.keys, chords=solo.chords, form_end=solo.end))
+
+
+@lru_cache(maxsize=32)
+def _inferred(solo: Solo) -> tuple[HeardKey, ...]:
+    written = _spans(solo, solo.keys, "")
+    changes = changes_of(solo)
+    if len(changes) < 3:
+        return written
+    path = _cheapest_path(solo, changes)
+    regions: list[HeardKey] = []
+    for (tonic, minor), group in itertools.groupby(zip(path, changes, strict=True), key=lambda pair: pair[0]):
+        stretch = [change for _, change in group]
+        regions += _region(solo, tonic, minor, stretch)
+    return _joined(solo, regions) or written
+
+
+def _spans(solo: Solo, regions: Sequence[KeyRegion], why: str) -> tuple[HeardKey, ...]:
+    ends = [region.onset for region in regions[1:]] + [max(solo.end, regions[-1].onset)]
+    return tuple(
+        HeardKey(region.onset, end, region.key, region.blues, why) for region, end in zip(regions, ends, strict=True)
+    )
+
+
+def _quality(chord: Chord) -> str:
+    if chord.is_dominant:
+        return "dominant"
+    if chord.is_suspended:
+        return "sus"
+    if chord.is_half_diminished:
+        return "half"
+    if chord.is_diminished:
+        return "dim"
+    return "minor" if chord.third == "b3" else "major"
+
+
+def foreignness(chord: Chord, tonic: int, minor: bool, blues: bool = False) -> float:
+    """How foreign a chord is in a key: 0 at home, 1 wholly foreign."""
+    return _foreign((chord.root.pitch_class - tonic) % 12, _quality(chord), minor, blues)
+
+
+def _foreign(step: int, quality: str, minor: bool, blues: bool) -> float:
+    if quality in (_MINOR if minor else _MAJOR).get(step, ()):
+        return 0.0
+    if blues and quality == "dominant" and step in (0, 5):
+        return 0.0
+    if (step, quality) in (_BORROWED_MINOR if minor else _BORROWED_MAJOR):
+        return BORROWED
+    if quality == "dominant" and (step + 5) % 12 in (_MINOR if minor else _MAJOR):
+        return SECONDARY
+    return BORROWED if quality == "dim" else FOREIGN
+
+
+_QUALITIES = ("dominant", "sus", "half", "dim", "minor", "major")
+
+
+@lru_cache(maxsize=2)
+def _foreign_rows(blues: bool) -> NDArray[np.float64]:
+    """How foreign each quality is by its step above the tonic: qualities x (major, minor) x 12 steps."""
+    rows = [[[_foreign(step, quality, minor, blues) for step in range(12)] for minor in (False, True)]
+            for quality in _QUALITIES]  # fmt: skip
+    return np.array(rows)
+
+
+def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, bool]]:
+    """For each chord the key it is heard in, as tonic and whether minor. States are counted tonic + 12 for minor."""
+    totals = np.zeros(24)
+    came = np.empty((len(changes), 24), dtype=np.int64)
+    for index, change in enumerate(changes):
+        written = solo.key_at(max(change.onset, Fraction(0)))
+        bars = min(2.0, float(change.length) / _BAR)
+        rows = _foreign_rows(written.blues)[_QUALITIES.index(_quality(change.chord))]
+        # For the tonic t the root stands root - t above it.
+        steps = (change.chord.root.pitch_class - np.arange(12)) % 12
+        cost = rows[:, steps].reshape(24) + AWAY_FROM_WRITTEN
+        cost[written.key.tonic.pitch_class + 12 * written.key.is_minor] -= AWAY_FROM_WRITTEN
+        tonic, minor = change.chord.root.pitch_class, change.chord.third == "b3"
+        if index and _cadences(changes[index - 1].chord, change.chord, tonic, minor):
+            cost[tonic + 12 * minor] -= CADENCE
+        cheapest = int(totals.argmin())
+        leave = totals[cheapest] + (CHANGE_OF_KEY if index else 0.0)
+        came[index] = np.where(totals <= leave, np.arange(24), cheapest)
+        totals = np.minimum(totals, leave) + cost * bars
+    state = int(totals.argmin())
+    path = []
+    for steps in came[::-1]:
+        path.append((state % 12, state >= 12))
+        state = int(steps[state])
+    return path[::-1]
+
+
+def _cadences(first: Chord, second: Chord, tonic: int, minor: bool) -> bool:
+    """Whether two chords are a dominant and the tonic of this key."""
+    home = second.root.pitch_class == tonic and (second.third == "b3") == minor and not second.is_dominant
+    leads = first.is_dominant or first.is_suspended
+    return home and leads and (falls_a_fifth(first, second) or falls_a_semitone(first, second))
+
+
+def _region(solo: Solo, tonic: int, minor: bool, stretch: list[Change]) -> list[HeardKey]:
+    """The stretch as a key of its own, or as what is written there, where it does not rest in the key it leans to."""
+    onset, end = stretch[0].onset, stretch[-1].end
+    written = solo.key_at(max(onset, Fraction(0)))
+    if (tonic, minor) == (written.key.tonic.pitch_class, written.key.is_minor):
+        return [HeardKey(onset, end, written.key, written.blues)]
+    cadences = [b for a, b in itertools.pairwise(stretch) if _cadences(a.chord, b.chord, tonic, minor)]
+    at_home = sum(
+        float(change.length)
+        for change in stretch
+        if change.chord.root.pitch_class == tonic and foreignness(change.chord, tonic, minor) == 0.0
+    )
+    if not cadences or at_home < _SHORTEST_TONIC or end - onset < _SHORTEST_BARS * _BAR:
+        return [HeardKey(onset, end, written.key, written.blues)]
+    key = Key(_tonic_name(tonic, minor, stretch), "minor" if minor else "major")
+    bar_words = f"{math.ceil(at_home / _BAR)} bars" if at_home > _BAR else "a bar"
+    return [HeardKey(onset, end, key, False, f"a cadence into {key.shown}, and {bar_words} at rest there")]
+
+
+def _tonic_name(tonic: int, minor: bool, stretch: list[Change]) -> PitchName:
+    """The tonic as its own chord spells it."""
+    return next(change.chord.root for change in stretch if change.chord.root.pitch_class == tonic)
+
+
+def _joined(solo: Solo, regions: list[HeardKey]) -> tuple[HeardKey, ...]:
+    """Neighbours in one key as one; a written change of key inside a stretch is kept."""
+    joined: list[HeardKey] = []
+    for region in regions:
+        inside = [r for r in solo.keys if region.onset < r.onset < region.end] if not region.why else []
+        pieces = [region]
+        for change in inside:
+            last = pieces.pop()
+            pieces += [
+                HeardKey(last.onset, change.onset, last.key, last.blues),
+                HeardKey(change.onset, last.end, change.key, change.blues),
+            ]
+        for piece in pieces:
+            if joined and (joined[-1].key, joined[-1].blues) == (piece.key, piece.blues):
+                joined[-1] = HeardKey(joined[-1].onset, piece.end, piece.key, piece.blues, joined[-1].why)
+            else:
+                joined.append(piece)
+    return tuple(joined)

@@ -1,0 +1,43 @@
+"""The chromatic run: three or more successive semitone moves in one direction, up to the last chord tone in them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.solo.document import Function
+from gavotte.solo.school import School
+
+RULE = 4
+_FEWEST_MOVES = 3
+
+
+def chromatic_runs(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
+    """The runs among the notes from ``first`` up to ``last``.
+
+    A run starts on a chord tone or on a note reached by step; its last chord tone is the target.
+    """
+    notes = frame.notes
+    i = first
+    while i < last - 1:
+        j, direction = i, 0
+        while j < last - 1 and _moves_by_semitone(notes, j) and direction in (0, notes[j + 1].pitch - notes[j].pitch):
+            direction = notes[j + 1].pitch - notes[j].pitch
+            j += 1
+        start = i if notes[i].is_tone or notes[i].steps_in else i + 1
+        end = next((k for k in range(j, start, -1) if notes[k].is_tone and not notes[k].note.grace), None)
+        if end is not None and end - start >= _FEWEST_MOVES:
+            members = tuple(range(start, end + 1))
+            explains = {
+                k: Explanation(Function.APPROACH, "chromatic-passing", 0.95, target=end)
+                for k in members
+                if not notes[k].is_tone
+            }
+            if explains:
+                yield Figure(RULE, "chromatic run", members, explains, target=end)
+        i = max(j, i + 1)
+
+
+def _moves_by_semitone(notes: list[FramedNote], i: int) -> bool:
+    return i + 1 < len(notes) and not notes[i].rest_after and abs(notes[i + 1].pitch - notes[i].pitch) == 1

@@ -1,0 +1,80 @@
+"""The enclosure: two to four short notes directly before the target, on both sides of it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from gavotte.labelling.costs import costs_of
+from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures.double_approach import closes_by_semitones
+from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.solo.document import Function
+from gavotte.solo.school import School
+
+RULE = 5
+_WHOLE_TONE = 2
+_SIZES = (2, 3, 4)
+
+
+def enclosures(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
+    """The enclosures whose notes lie between ``first`` and ``last``.
+
+    All their notes lie within a whole tone of the target. The longest figure made of non-chord tones alone is taken;
+    failing that, the shortest that fits.
+    """
+    for target in range(first + 2, min(last + 1, len(frame.notes))):
+        nearest = frame.notes[target - 1]
+        if not 0 < abs(nearest.pitch - frame.notes[target].pitch) <= _WHOLE_TONE:
+            continue
+        if not frame.is_resting_point(target):
+            continue
+        fitting = [size for size in _SIZES if size <= target - first and _encloses(frame, target, size)]
+        if not fitting:
+            continue
+        foreign = [size for size in fitting if not any(frame.notes[k].is_tone for k in range(target - size, target))]
+        size = max(foreign) if foreign else min(fitting)
+        members = tuple(range(target - size, target))
+        fit = 0.93 if foreign else 0.8
+        extra = 0.0 if foreign else costs_of(school).tone_in_enclosure
+        explains = {
+            k: Explanation(Function.APPROACH, "enclosure", fit, target=target)
+            for k in members
+            if not frame.notes[k].is_tone
+        }
+        yield Figure(RULE, "enclosure", members, explains, target=target, extra=extra)
+
+
+def _encloses(frame: Frame, target: int, size: int) -> bool:
+    figure = frame.notes[target - size : target]
+    goal = frame.notes[target]
+    distances = [note.pitch - goal.pitch for note in figure]
+    foreign = [note for note in figure if not note.is_tone]
+    if not foreign or any(d == 0 or abs(d) > _WHOLE_TONE for d in distances):
+        return False
+    if not (min(distances) < 0 < max(distances)):
+        return False
+    if any(note.held or note.rest_after for note in figure):
+        return False
+    if not any(abs(note.pitch - goal.pitch) == 1 for note in foreign):
+        return False
+    mixed = len(foreign) < size
+    if mixed and any(_resolves_inside(figure, k) for k in range(size - 1)):
+        return False
+    if closes_by_semitones(distances) or any(_tops_arpeggio(frame, note.index) for note in figure):
+        return False
+    one_scale_note = size == 2 and len(foreign) == 1 and foreign[0].in_scale
+    return not one_scale_note or goal.strong or frame.on_chord_change(goal)
+
+
+def _resolves_inside(figure: list[FramedNote], k: int) -> bool:
+    """Whether a note already steps into a chord tone of the figure: then that one is its target."""
+    note, following = figure[k], figure[k + 1]
+    return not note.is_tone and following.is_tone and abs(note.pitch - following.pitch) <= _WHOLE_TONE
+
+
+def _tops_arpeggio(frame: Frame, i: int) -> bool:
+    """Whether the note is the top of an arpeggio in thirds of three notes or more."""
+    if i < 2 or i + 1 >= len(frame.notes):
+        return False
+    low, middle, top, following = (frame.notes[k].pitch for k in (i - 2, i - 1, i, i + 1))
+    return middle - low in (3, 4) and top - middle in (3, 4) and following < top

@@ -1,0 +1,80 @@
+"""The upper structure: a complete triad or seventh chord over the chord, every tone of which the chord welcomes."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator
+
+from gavotte.labelling.costs import costs_of
+from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures.spelled import (
+    Spelled,
+    chords_made_of,
+    is_blues_run,
+    name_of,
+    prepares_next,
+    stretch_from,
+)
+from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.single import passing
+from gavotte.labelling.tensions import extension_device
+from gavotte.solo.document import Function
+from gavotte.solo.school import School
+
+RULE = 3
+_MAJOR_THIRD = 4
+_STEP = 2
+
+
+def upper_structures(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
+    """The upper structures among the notes from ``first`` up to ``last``: of their moves at most one is a step."""
+    classes = [note.pitch % 12 for note in frame.notes[first:last]]
+    for start in range(first, last - 2):
+        for size in (4, 3):
+            sounding = frozenset(classes[start - first : start - first + size])
+            # Few notes in a row are a chord at all: that is asked first, for it costs least.
+            if len(sounding) < size or not (made := chords_made_of(sounding)):
+                continue
+            notes = stretch_from(frame, start, min(last, start + size), one_chord=True)
+            if len(notes) < size or all(note.is_tone for note in notes):
+                continue
+            root = frame.span_of(notes[0]).chord.root.pitch_class
+            chords = [chord for chord in made if chord.root != root]
+            if chords and _is_welcome(frame, notes, school):
+                yield _figure(frame, notes, _best_name(frame, notes, chords), school)
+
+
+def _best_name(frame: Frame, notes: list[FramedNote], chords: list[Spelled]) -> Spelled:
+    """Symmetrical chords have a name for each tone: the written chord's third first, then the line's first note."""
+    third = (frame.span_of(notes[0]).chord.root.pitch_class + _MAJOR_THIRD) % 12
+    return min(chords, key=lambda chord: (chord.root != third, chord.root != notes[0].pitch % 12))
+
+
+def _is_welcome(frame: Frame, notes: list[FramedNote], school: School) -> bool:
+    added = [note for note in notes if not note.is_tone]
+    if any(not (note.tension or note.in_scale) for note in added) or is_blues_run(frame, notes):
+        return False
+    steps = [(a, b) for a, b in itertools.pairwise(notes) if abs(b.pitch - a.pitch) <= _STEP]
+    if len(steps) > 1:
+        return False
+    if any(passing(frame, note, school) is not None for pair in steps for note in pair):
+        return False
+    return len(notes) > 3 or not prepares_next(frame, notes)
+
+
+def _figure(frame: Frame, notes: list[FramedNote], chord: Spelled, school: School) -> Figure:
+    name = name_of(notes, chord)
+    written = frame.span_of(notes[0]).chord
+    # The 11 is at home in the chord a fifth above a dominant (A C E G over D7); other clashes stay clashes.
+    explains = {
+        note.index: Explanation(
+            Function.EXTENSION,
+            "natural" if note.degree == "11" else extension_device(written, note.degree),
+            0.9,
+            implied=name,
+        )
+        for note in notes
+        if not note.is_tone
+    }
+    members = tuple(note.index for note in notes)
+    return Figure(RULE, "upper structure", members, explains, spells=dict.fromkeys(members, name), extra=costs_of(school).structure)

@@ -1,0 +1,171 @@
+"""The search: the cheapest way to explain a whole line, out of notes by themselves and figures that tie them.
+
+Between two neighbouring notes lies a place; an explanation of one note leads from the place before it to the place
+after, a figure from before the first note it explains to after the last. The cheapest way from the first place to
+the last is found by dynamic programming (R. Bellman, *Dynamic Programming*, 1957). Walking it from both ends also
+gives, for every explanation, what the best way through *it* costs more than the best way of all: how far it was from
+winning (the max-marginals of a chain; J. Pearl, *Probabilistic Reasoning in Intelligent Systems*, 1988, ch. 5).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gavotte.labelling.costs import Costs, costs_of
+from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures import FIGURES
+from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.single import RULES, left_over, plain_tone
+from gavotte.solo.document import Function
+from gavotte.solo.school import School
+
+MOST_ALTERNATIVES = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Rival:
+    """Another explanation of a note, and how much dearer the line is with it."""
+
+    explanation: Explanation
+    regret: float
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """The winning explanation of a note, the figure it belongs to, how sure it is, and the runners-up, best first."""
+
+    explanation: Explanation
+    figure: Figure | None
+    confidence: float
+    rivals: tuple[Rival, ...]
+    cost: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Way:
+    """A way over some places: one explanation of one note, or a figure."""
+
+    start: int
+    end: int
+    cost: float
+    explanation: Explanation | None
+    figure: Figure | None
+
+
+def decide(frame: Frame, school: School, first: int = 0, last: int | None = None) -> list[Verdict]:
+    """One verdict for each of the frame's notes from ``first`` up to ``last`` (not included), in order."""
+    last = len(frame.notes) if last is None else last
+    costs = costs_of(school)
+    singles = [explained_alone(frame, frame.notes[i], school) for i in range(first, last)]
+    settled = {first + i for i, answers in enumerate(singles) if answers[0].early}
+    figures = [
+        figure
+        for kind in FIGURES
+        for figure in kind.find(frame, school, first, last)
+        if figure.explains and min(figure.explains) >= first and max(figure.explains) < last
+    ]
+    # A note inside a run that spells another chord is no anticipation.
+    settled -= {i for figure in figures for i, reading in figure.explains.items() if reading.device == "implied"}
+    standing = [
+        figure
+        for figure in figures
+        if not settled & figure.explains.keys() and not _all_of_centre(frame, figure)
+    ]
+    ways = [
+        _Way(first + i, first + i + 1, answer.cost, answer, None)
+        for i, answers in enumerate(singles)
+        for answer in answers
+    ]
+    ways += [
+        _Way(min(figure.explains), max(figure.explains) + 1, figure_cost(figure, costs), None, figure)
+        for figure in standing
+    ]
+    return _verdicts(frame, ways, figures, first, last)
+
+
+def _all_of_centre(frame: Frame, figure: Figure) -> bool:
+    """Whether a figure holds nothing but notes of the collection they are read in: that explains them already."""
+    return all(frame.notes[i].in_centre for i in figure.explains)
+
+
+def explained_alone(frame: Frame, note: FramedNote, school: School) -> list[Explanation]:
+    """What each rule says of a note by itself, cheapest first. A chord tone needs no other explanation."""
+    if note.is_tone:
+        return [plain_tone(frame, note)]
+    answers = [answer for rule in RULES if (answer := rule(frame, note, school)) is not None]
+    if not answers:
+        rest = left_over(frame, note, school)
+        assert rest is not None
+        return [rest]
+    return sorted(answers, key=lambda answer: answer.cost)
+
+
+def figure_cost(figure: Figure, costs: Costs) -> float:
+    """What a figure costs: each note it explains, less each pair it ties."""
+    size = len(figure.explains)
+    pairs = size * (size - 1) // 2
+    return size * costs.in_figure + pairs * costs.tied_pair + figure.rule * costs.later_figure + figure.extra
+
+
+def cheapest(first: int, last: int, ways: Sequence[_Way]) -> tuple[list[float], list[float], list[_Way]]:
+    """The cheapest cost from ``first`` to every place, from every place to ``last``, and the cheapest way of all."""
+    arriving: list[list[_Way]] = [[] for _ in range(last - first + 1)]
+    for way in ways:
+        arriving[way.end - first].append(way)
+    reach = [0.0] + [math.inf] * (last - first)
+    came: list[_Way | None] = [None] * (last - first + 1)
+    for place in range(1, last - first + 1):
+        for way in arriving[place]:
+            total = reach[way.start - first] + way.cost
+            if total < reach[place]:
+                reach[place], came[place] = total, way
+    rest = [math.inf] * (last - first) + [0.0]
+    for place in range(last - first, 0, -1):
+        for way in arriving[place]:
+            total = rest[place] + way.cost
+            rest[way.start - first] = min(rest[way.start - first], total)
+    taken: list[_Way] = []
+    place = last - first
+    while place > 0:
+        step = came[place]
+        assert step is not None
+        taken.append(step)
+        place = step.start - first
+    return reach, rest, taken[::-1]
+
+
+def _verdicts(frame: Frame, ways: list[_Way], figures: list[Figure], first: int, last: int) -> list[Verdict]:
+    reach, rest, taken = cheapest(first, last, ways)
+    best = reach[-1]
+    # Most notes are chord tones, of which nothing else can be said.
+    plain = {i for i in range(first, last) if frame.notes[i].is_tone}
+    regrets: list[dict[tuple[Function, str], Rival]] = [{} for _ in range(first, last)]
+    for way in ways:
+        if way.figure is None and way.start in plain:
+            continue
+        regret = reach[way.start - first] + way.cost + rest[way.end - first] - best
+        explains = way.figure.explains if way.figure is not None else {way.start: way.explanation}
+        for i, explanation in explains.items():
+            assert explanation is not None
+            known = regrets[i - first].get(explanation.kind)
+            if known is None or regret < known.regret:
+                regrets[i - first][explanation.kind] = Rival(explanation, regret)
+    member_of = {i: way.figure for way in taken if way.figure is not None for i in way.figure.members}
+    verdicts = []
+    for way in taken:
+        for i in range(way.start, way.end):
+            figure = member_of.get(i)
+            own = way.explanation
+            if way.figure is not None:
+                own = way.figure.explains.get(i) or plain_tone(frame, frame.notes[i])
+            assert own is not None
+            others = regrets[i - first]
+            rivals = [rival for kind, rival in others.items() if kind != own.kind] if others else []
+            rivals.sort(key=lambda rival: rival.regret)
+            confidence = own.fit / (1.0 + sum(math.exp(-rival.regret) for rival in rivals))
+            share = way.cost if way.figure is None else way.cost / len(way.figure.explains)
+            verdicts.append(Verdict(own, figure, confidence, tuple(rivals[:MOST_ALTERNATIVES]), share))
+    return verdicts
+
