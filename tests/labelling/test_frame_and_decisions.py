@@ -10,14 +10,15 @@ from tests.conftest import DATA, make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.passage import read_passages
-from gavotte.labelling.decision import choose_figures
+from gavotte.labelling.costs import Costs
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.labeller import label_solo
 from gavotte.labelling.local_scale import local_scale
-from gavotte.labelling.school import VERTICAL
+from gavotte.labelling.search import Way, cheapest, figure_cost
 from gavotte.solo.document import Function, KeyRegion, Solo
 from gavotte.solo.edits import transposed, with_decision, without_decision
+from gavotte.solo.school import VERTICAL
 from gavotte.theory.chord_symbol import parse_chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
@@ -92,6 +93,15 @@ def test_moving_a_solo_by_bars_changes_no_label(solo: Solo, bars: int) -> None:
     assert [(x.function, x.device) for x in label_solo(moved)] == [(x.function, x.device) for x in label_solo(solo)]
 
 
+def standing(figures: list[Figure], notes: int = 20) -> list[Figure]:
+    """The figures on the cheapest way over notes that are passing by themselves."""
+    alone = Explanation(Function.PASSING, "passing", 0.9, cost=Costs().passing)
+    ways = [Way(i, i + 1, alone.cost, alone, None) for i in range(notes)]
+    ways += [Way(min(f.explains), max(f.explains) + 1, figure_cost(f, Costs()), None, f) for f in figures]
+    _, _, taken = cheapest(0, notes, ways)
+    return [way.figure for way in taken if way.figure is not None]
+
+
 @given(st.lists(st.tuples(st.integers(0, 12), st.integers(1, 4)), max_size=12))
 def test_the_figures_that_stand_never_explain_a_note_twice(spans: list[tuple[int, int]]) -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
@@ -99,19 +109,37 @@ def test_the_figures_that_stand_never_explain_a_note_twice(spans: list[tuple[int
         Figure(5, "x", tuple(range(start, start + size)), dict.fromkeys(range(start, start + size), reading))
         for start, size in spans
     ]
-    standing = choose_figures(figures, set())
-    explained = [i for figure in standing for i in figure.explains]
+    chosen = standing(figures)
+    explained = [i for figure in chosen for i in figure.explains]
     assert len(explained) == len(set(explained))
     if figures:
-        assert max(len(f.explains) for f in figures) ** 2 <= sum(len(f.explains) ** 2 for f in standing) + 1
+        largest = max(len(figure.explains) for figure in figures)
+        pairs = sum(len(f.explains) * (len(f.explains) - 1) // 2 for f in chosen)
+        assert largest * (largest - 1) // 2 <= pairs or largest == 1
+        assert chosen
 
 
 def test_the_larger_of_two_overlapping_figures_stands() -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
     small = Figure(3, "small", (0, 1), {0: reading, 1: reading})
     large = Figure(5, "large", (1, 2, 3), dict.fromkeys((1, 2, 3), reading))
-    assert choose_figures([small, large], set()) == [large]
-    assert choose_figures([small, large], {2}) == [small]
+    assert standing([small, large]) == [large]
+    assert standing([small]) == [small]
+
+
+def test_of_two_figures_for_the_same_notes_the_earlier_rule_stands() -> None:
+    reading = Explanation(Function.APPROACH, "enclosure", 0.9)
+    early, late = (Figure(rule, "x", (3, 4), {3: reading, 4: reading}) for rule in (3, 5))
+    assert standing([late, early]) == [early]
+
+
+def test_what_the_best_way_through_a_place_costs_is_known_from_both_ends() -> None:
+    reading = Explanation(Function.APPROACH, "enclosure", 0.9, cost=2.0)
+    ways = [Way(i, i + 1, 2.0, reading, None) for i in range(4)] + [Way(1, 3, 1.0, None, None)]
+    reach, rest, taken = cheapest(0, 4, ways)
+    assert reach == [0, 2, 4, 3, 5]
+    assert rest == [5, 3, 4, 2, 0]
+    assert [(way.start, way.end) for way in taken] == [(0, 1), (1, 3), (3, 4)]
 
 
 def test_a_decision_stands_and_the_rules_stay_as_an_alternative() -> None:

@@ -7,14 +7,13 @@ from fractions import Fraction
 import pytest
 from tests.conftest import make_solo
 
-from gavotte.labelling.figures import all_figures
+from gavotte.labelling.figures import FIGURES
 from gavotte.labelling.frame import Frame
-from gavotte.labelling.implied import implied_figures
 from gavotte.labelling.labeller import label_solo
 from gavotte.labelling.local_scale import local_scale
-from gavotte.labelling.school import LINEAR
 from gavotte.labelling.tensions import extension_device, is_blue, is_clash, is_tension
 from gavotte.solo.document import KeyRegion
+from gavotte.solo.school import LINEAR
 from gavotte.theory.chord_symbol import parse_chord
 from gavotte.theory.key import Key
 
@@ -61,8 +60,8 @@ def test_blue_notes_sound_over_all_but_dominants_that_lead_on(chord: str, pitch_
 
 def found(bars: list[tuple[str, str]], **settings: object) -> list[tuple[str, tuple[int, ...], str | None]]:
     frame = Frame(make_solo(bars, **settings))  # type: ignore[arg-type]
-    figures = [*implied_figures(frame, LINEAR), *all_figures(frame)]
-    return [(figure.name, figure.members, figure.implied) for figure in figures]
+    figures = [figure for kind in FIGURES for figure in kind.find(frame, LINEAR, 0, len(frame.notes))]
+    return [(figure.name, figure.members, " ".join(dict.fromkeys(figure.spells.values())) or None) for figure in figures]
 
 
 def test_upper_structures_need_a_complete_chord_and_leaps() -> None:

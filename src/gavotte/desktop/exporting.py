@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import os
-import tempfile
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import partial
@@ -17,8 +15,8 @@ from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.work import Job, Steps, run_beside
 from gavotte.engraving.engraver import Engraver
+from gavotte.formats.whole_file import write_whole
 from gavotte.solo.document import Solo
-from gavotte.theory.chord_symbol import shown_degree
 
 
 @dataclass(frozen=True)
@@ -153,23 +151,8 @@ def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
         return write_note_table(solo, labels).encode("utf-8")
     if wanted is MIDI:
         return write_midi(solo)
-    lyrics = {note: shown_degree(label.degree) for note, label in labels.items()}
+    lyrics = {note: label.shown_degree for note, label in labels.items()}
     return write_musicxml(solo, lyrics if wanted is SCORE_WITH_DEGREES else None)
-
-
-def write_whole(path: Path, data: bytes) -> None:
-    """Write a file so that it is either the old one or the whole new one. Raises OSError."""
-    handle, name = tempfile.mkstemp(dir=path.parent, prefix=f".{path.name}.")
-    try:
-        with os.fdopen(handle, "wb") as file:
-            file.write(data)
-            file.flush()
-            os.fsync(file.fileno())
-        os.chmod(name, 0o644)
-        os.replace(name, path)
-    except BaseException:
-        Path(name).unlink(missing_ok=True)
-        raise
 
 
 def suggested_name(solo: Solo, wanted: ExportFormat) -> str:

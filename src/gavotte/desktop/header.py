@@ -11,7 +11,7 @@ from gavotte.desktop.elided import ElidedLabel
 class Header(QWidget):
     """``title`` and ``about`` on the left, buttons on the right."""
 
-    def __init__(self, *buttons: QPushButton) -> None:
+    def __init__(self, *buttons: QWidget) -> None:
         super().__init__()
         self.setObjectName("chrome")
         row = QHBoxLayout(self)

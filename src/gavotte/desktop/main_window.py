@@ -93,7 +93,7 @@ class MainWindow(QMainWindow):
         self.listen = ListenDesk(self.session, self.tape, self.deck, engraver)
         self.drafts = Drafts(self.session, self.tape, lambda: self.listen.region, self)
         self.write = WriteDesk(self.session, self.drafts, engraver, settings)
-        self.label = LabelDesk(self.session, engraver)
+        self.label = LabelDesk(self.session, engraver, Path(settings.fileName()).parent)
         self.vocabulary = VocabularyDesk(library, engraver)
         self.importer = Importer(library, self)
         self.exporter = Exporter(engraver, settings, self)
@@ -670,13 +670,13 @@ class MainWindow(QMainWindow):
         solos, licks = self.shelf.solos.count(), self.vocabulary.licks.count()
         self.rail.show_state("shelf", counted(solos, "solo") if solos else "")
         self.rail.show_state("vocabulary", counted(licks, "lick") if licks else "")
-        doubts = len(self.session.in_doubt())
+        number = len(self.label.review.items)
         state = (
             ""
             if self.session.solo is None
-            else translate("Gavotte", "{doubts} in doubt").format(doubts=doubts)
-            if doubts
-            else translate("Gavotte", "no doubts")
+            else translate("Gavotte", "{number} to look at").format(number=number)
+            if number
+            else translate("Gavotte", "looked through")
         )
         self.rail.show_state("label", state)
         solo = self.session.solo

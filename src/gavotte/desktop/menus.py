@@ -324,21 +324,48 @@ class Menus(QObject):
         page = window.label.page
         self.label_actions += [
             self._action(
-                menu, translate("Gavotte", "Next note in doubt"), "Tab", partial(session.select_in_doubt, 1), page
+                menu, translate("Gavotte", "Next thing to look at"), "Tab", partial(window.label.step_queue, 1), page
             ),
             self._action(
                 menu,
-                translate("Gavotte", "Previous note in doubt"),
+                translate("Gavotte", "Previous thing to look at"),
                 "Shift+Tab",
-                partial(session.select_in_doubt, -1),
+                partial(window.label.step_queue, -1),
                 page,
             ),
             self._action(
-                menu, translate("Gavotte", "Go to the note card"), "F6", window.label.switch_focus, window.label
+                menu, translate("Gavotte", "Go beside the page"), "F6", window.label.switch_focus, window.label
             ),
         ]
         # Qt has a key of its own for Tab with Shift.
         self.label_actions[-2].setShortcuts([QKeySequence("Shift+Tab"), QKeySequence("Shift+Backtab")])
+        desk = window.label
+        for text, keys, then in (
+            (translate("Gavotte", "Take the suggestion"), "A", partial(desk.answer, True)),
+            (translate("Gavotte", "Leave it as it is"), "X", partial(desk.answer, False)),
+            (translate("Gavotte", "Take all plain labels"), "Shift+A", desk.review.take_plain),
+        ):
+            self.label_actions.append(self._action(menu, text, keys, then, page))
+        menu.addSeparator()
+        for text, keys, then in (
+            (translate("Gavotte", "Play the figure"), "G", desk.play_figure),
+            (translate("Gavotte", "Skeleton, or all notes"), "V", desk.toggle_skeleton),
+            (translate("Gavotte", "Read the selection…"), "R", desk.set_reading),
+        ):
+            self.label_actions.append(self._action(menu, text, keys, then, page))
+        self.numerals_action = QAction(translate("Gavotte", "Roman numerals"), window)
+        self.numerals_action.setCheckable(True)
+        self.numerals_action.setShortcut(QKeySequence("Ctrl+M"))
+        self.numerals_action.toggled.connect(window.set_numerals)
+        menu.addAction(self.numerals_action)
+        for name, words in (
+            ("note", translate("Gavotte", "Note card")),
+            ("queue", translate("Gavotte", "Queue")),
+            ("harmony", translate("Gavotte", "Harmony")),
+            ("text", translate("Gavotte", "Analysis as text")),
+            ("school", translate("Gavotte", "School")),
+        ):
+            self.label_actions.append(self._action(menu, words, "", partial(desk.side.show_page, name)))
         menu.addSeparator()
         self.keep_action = self._action(
             menu, translate("Gavotte", "Keep as lick…"), "K", window.keep_lick, window.label

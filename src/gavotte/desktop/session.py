@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
@@ -11,14 +12,15 @@ from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import FUNCTION_WORDS
 from gavotte.desktop.work import Job, run_beside
 from gavotte.labelling.frame import Frame
-from gavotte.labelling.labeller import label_frame, label_solo
+from gavotte.labelling.labeller import Labelled, is_small_step, label_solo, labelled
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
-from gavotte.solo.document import Function, Note, Solo
-from gavotte.solo.edits import USUAL_DEVICE, with_decision, with_notes_moved, without_decision
+from gavotte.solo.document import Function, Note, Reading, Solo
+from gavotte.solo.edits import USUAL_DEVICE, transposed, with_decision, with_notes_moved, without_decision
 from gavotte.solo.label import Label
+from gavotte.solo.school import School
 from gavotte.vocabulary.lick import Lick, keep_lick
-from gavotte.workshop.written import as_written
+from gavotte.workshop.written import as_written, written_interval
 
 SAVE_DELAY_MS = 800
 LABEL_DELAY_MS = 80
@@ -30,7 +32,7 @@ class SoloSession(QObject):
     """The one place that holds the open solo.
 
     ``shown`` is the solo as the desks show it: the solo itself, or with ``written`` the instrument's written
-    pitch. ``frame`` and ``labels`` belong to what is shown.
+    pitch. ``found`` (its labels and what they came from), ``frame`` and ``labels`` belong to what is shown.
 
     Signals: ``solo_opened``; ``went_back(before, after)``, an edit was undone or redone; ``solo_changed``, its
     value is new and its labels are still to come (a long solo's); ``labels_changed`` (the solo's value or its labels
@@ -56,7 +58,8 @@ class SoloSession(QObject):
         self.undo_stack = QUndoStack(self)
         self.anchor: str | None = None
         self.current: str | None = None
-        self.frame: Frame | None = None
+        self.found: Labelled | None = None
+        self._found_written = False
         self._select_then: tuple[str, str] | None = None
         self._unsaved = False
         self._job: Job | None = None
@@ -69,6 +72,11 @@ class SoloSession(QObject):
         self._save_timer.setSingleShot(True)
         self._save_timer.setInterval(SAVE_DELAY_MS)
         self._save_timer.timeout.connect(self.save)
+
+    @property
+    def frame(self) -> Frame | None:
+        """What surrounds the notes of what is shown."""
+        return None if self.found is None else self.found.frame
 
     # -- opening ------------------------------------------------------------------------------------
 
@@ -84,7 +92,7 @@ class SoloSession(QObject):
         """Save and forget the open solo."""
         self.save()
         self.cancel()
-        self.solo_id = self.solo = self.shown = self.frame = None
+        self.solo_id = self.solo = self.shown = self.found = None
         self.labels = {}
         self.anchor = self.current = None
         self.undo_stack.clear()
@@ -100,18 +108,19 @@ class SoloSession(QObject):
         solo, written = self.solo, self.written
         assert solo is not None
         self.cancel()
+        before = self.found if self._found_written == written else None
 
-        def work() -> tuple[Frame, tuple[Label, ...]]:
-            frame = Frame(as_written(solo) if written else solo)
-            return frame, label_frame(frame)
+        def work() -> Labelled:
+            return labelled(as_written(solo) if written else solo, like=before)
 
-        def take(found: tuple[Frame, tuple[Label, ...]]) -> None:
-            self.frame, labels = found
-            self.shown = self.frame.solo
-            self.labels = {label.note: label for label in labels}
+        def take(found: Labelled) -> None:
+            self.found, self._found_written = found, written
+            self.shown = found.solo
+            self.labels = {label.note: label for label in found.labels}
             then()
 
-        if len(solo.notes) <= LABEL_AT_ONCE:
+        if len(solo.notes) <= LABEL_AT_ONCE or (before is not None and is_small_step(before.solo, solo)):
+            # After a small edit little is labelled anew, however long the solo is.
             take(work())
         else:
             if self.shown is not None:
@@ -200,6 +209,24 @@ class SoloSession(QObject):
         up, down = translate("Gavotte", "Move up a semitone"), translate("Gavotte", "Move down a semitone")
         self.edit(up if semitones > 0 else down, with_notes_moved(self.solo, notes, semitones))
         return self.solo.note(self.current)
+
+    def set_school(self, school: School) -> None:
+        """Label the open solo by another school, or the same with other choices."""
+        if self.solo is not None:
+            words = translate("Gavotte", "Label by the {name} school").format(name=school.name)
+            self.edit(words, replace(self.solo, school=school))
+
+    def as_sounding(self, reading: Reading) -> Reading:
+        """A reading of what is shown as one of the solo itself, in concert pitch."""
+        if not self.written or self.solo is None:
+            return reading
+        away = -written_interval(self.solo)
+        moved = transposed(replace(self.solo, notes=(), chords=(), readings=(reading,)), away)
+        return moved.readings[0]
+
+    def pitch_of(self, note: str) -> int:
+        """The pitch (MIDI) a note is shown at, -1 where there is no such note."""
+        return next((n.pitch.midi for n in self.shown.notes if n.id == note), -1) if self.shown is not None else -1
 
     def lick(self) -> Lick | None:
         """The selected notes as a lick, or None where nothing is selected."""

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.labelling.overview import Group
 from gavotte.solo.document import Function
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 
 FUNCTION_WORDS = {
     Function.CHORD: QT_TRANSLATE_NOOP("Gavotte", "Chord tone"),
@@ -44,9 +46,29 @@ DEVICE_WORDS = {
 }
 
 
+FIGURE_WORDS = {
+    "enclosure": QT_TRANSLATE_NOOP("Gavotte", "Enclosure"),
+    "double approach": QT_TRANSLATE_NOOP("Gavotte", "Double approach"),
+    "chromatic run": QT_TRANSLATE_NOOP("Gavotte", "Chromatic run"),
+    "implied run": QT_TRANSLATE_NOOP("Gavotte", "Implied run"),
+    "upper structure": QT_TRANSLATE_NOOP("Gavotte", "Upper structure"),
+}
+
+
+def figure_words(group: Group) -> str:
+    """What a figure is called: "Enclosure", "Upper structure F♯°7"."""
+    spelled = f" {shown_chord(parse_chord_symbol(group.spells))}" if group.spells else ""
+    return said(FIGURE_WORDS[group.name]) + spelled
+
+
 _COUNTED = {
     "note": (QT_TRANSLATE_NOOP("Gavotte", "note"), QT_TRANSLATE_NOOP("Gavotte", "notes")),
     "note in doubt": (QT_TRANSLATE_NOOP("Gavotte", "note in doubt"), QT_TRANSLATE_NOOP("Gavotte", "notes in doubt")),
+    "thing to look at": (
+        QT_TRANSLATE_NOOP("Gavotte", "thing to look at"),
+        QT_TRANSLATE_NOOP("Gavotte", "things to look at"),
+    ),
+    "label": (QT_TRANSLATE_NOOP("Gavotte", "label"), QT_TRANSLATE_NOOP("Gavotte", "labels")),
     "solo": (QT_TRANSLATE_NOOP("Gavotte", "solo"), QT_TRANSLATE_NOOP("Gavotte", "solos")),
     "lick": (QT_TRANSLATE_NOOP("Gavotte", "lick"), QT_TRANSLATE_NOOP("Gavotte", "licks")),
     "beat": (QT_TRANSLATE_NOOP("Gavotte", "beat"), QT_TRANSLATE_NOOP("Gavotte", "beats")),

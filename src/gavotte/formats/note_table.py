@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
@@ -22,6 +22,12 @@ def write_note_table(solo: Solo, labels: Mapping[str, Label]) -> str:
     out = io.StringIO()
     table = csv.writer(out, lineterminator="\n")
     table.writerow(COLUMNS)
+    table.writerows(note_rows(solo, labels))
+    return out.getvalue()
+
+
+def note_rows(solo: Solo, labels: Mapping[str, Label]) -> Iterator[list[object]]:
+    """The table's rows without their heading."""
     grid = BarGrid(solo)
     for note in solo.notes:
         bar, offset = grid.locate(note.onset)
@@ -32,7 +38,7 @@ def write_note_table(solo: Solo, labels: Mapping[str, Label]) -> str:
             f"{mark.articulation}:{mark.semitones}" if mark.semitones is not None else str(mark.articulation)
             for mark in note.marks
         )
-        row = [
+        row: list[object] = [
             note.id, bar.number, place, note.onset, note.duration, note.pitch, note.pitch.midi, int(note.grace),
             marks, int(note.uncertain),
         ]  # fmt: skip
@@ -42,5 +48,4 @@ def write_note_table(solo: Solo, labels: Mapping[str, Label]) -> str:
                 "" if label.group is None else label.group, label.implied or "", label.confidence,
                 int(label.decided), label.tension, label.reason,
             ]  # fmt: skip
-        table.writerow(row)
-    return out.getvalue()
+        yield row

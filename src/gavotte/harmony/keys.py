@@ -1,8 +1,8 @@
 """Heard keys: which key each stretch of the chords is in, with the written signature as what is expected.
 
-A hidden path through 24 keys is found that explains the chords most cheaply (A. Viterbi, 1967): each chord costs what it
-is foreign in a key, a change of key costs, and so does every bar away from the written key. A stretch only counts as a
-key of its own when it is long enough, holds a cadence into its tonic, and rests there.
+A hidden path through 24 keys is found that explains the chords most cheaply (A. Viterbi, 1967): each chord costs what
+it is foreign in a key, a change of key costs, and so does every bar away from the written key. A stretch only counts as
+a key of its own when it is long enough, holds a cadence into its tonic, and rests there.
 """
 
 from __future__ import annotations
@@ -10,7 +10,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 
@@ -38,7 +38,7 @@ _SHORTEST_BARS, _SHORTEST_TONIC = 4, 4
 
 @dataclass(frozen=True, slots=True)
 class HeardKey:
-    """A key from ``onset`` up to ``end``, in quarter notes. ``why`` says what it is heard from, "" where it is written."""
+    """A key from ``onset`` up to ``end`` in quarter notes; ``why`` is what it is heard from, "" where it is written."""
 
     onset: Fraction
     end: Fraction
@@ -214,3 +214,19 @@ def _joined(solo: Solo, regions: list[HeardKey]) -> tuple[HeardKey, ...]:
             else:
                 joined.append(piece)
     return tuple(joined)
+
+
+def with_key_heard(solo: Solo, start: Fraction, end: Fraction, key: Key, blues: bool = False) -> Solo:
+    """The solo with a key its user hears from ``start`` up to ``end``; the keys about it stay as they are heard now."""
+    pieces: list[KeyRegion] = []
+    for heard in heard_keys(solo):
+        if heard.onset < start:
+            pieces.append(heard.region)
+        if heard.end > end:
+            pieces.append(KeyRegion(max(heard.onset, end), heard.key, heard.blues))
+    pieces.append(KeyRegion(start, key, blues))
+    regions: list[KeyRegion] = []
+    for piece in sorted(pieces, key=lambda region: region.onset):
+        if not regions or (regions[-1].key, regions[-1].blues) != (piece.key, piece.blues):
+            regions.append(piece)
+    return replace(solo, heard_keys=tuple(regions))

@@ -11,6 +11,7 @@ import itertools
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 from gavotte.harmony.changes import Change, changes_of, falls_a_fifth, falls_a_semitone, is_two_five
 from gavotte.harmony.keys import HeardKey, heard_keys
@@ -47,6 +48,12 @@ Matcher = Callable[[Sequence[Change], Key], Found | None]
 
 def numbered(solo: Solo) -> tuple[Numbered, ...]:
     """Every chord with its roman numeral in the key it is heard in."""
+    return _numbered(Solo("", keys=solo.keys, chords=solo.chords, heard_keys=solo.heard_keys, form_end=solo.end))
+
+
+# Every line of a page and every panel asks for the same chords again.
+@lru_cache(maxsize=16)
+def _numbered(solo: Solo) -> tuple[Numbered, ...]:
     keys = heard_keys(solo)
     return tuple(Numbered(change, numeral(change.chord, _key_at(keys, change.onset))) for change in changes_of(solo))
 

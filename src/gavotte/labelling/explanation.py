@@ -40,7 +40,7 @@ class Figure:
     ``spells`` the other chord each member belongs to, if any; ``extra`` is what a school adds to its cost.
     """
 
-    rule: int
+    rule: float
     name: str
     members: tuple[int, ...]
     explains: Mapping[int, Explanation]

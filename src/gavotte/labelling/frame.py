@@ -64,7 +64,7 @@ class Centre:
 
 
 class _Centres:
-    """The key centres notes are read by: the user's, and in a school that starts from the key its own everywhere else."""
+    """The key centres notes are read by: the user's, and in a school that starts from the key that key elsewhere."""
 
     def __init__(self, solo: Solo, school: School) -> None:
         places = {note.id: i for i, note in enumerate(solo.notes)}
@@ -114,7 +114,8 @@ class FramedNote:
     repeated pitch is looked past), None where there is none or a rest lies between; ``move_in`` and
     ``move_out`` the semitones from and to them. ``pitch`` is the MIDI number,
     ``place`` where in the bar it stands ("the and of 2"), ``until_change`` the time from its onset to the next
-    chord (infinite where none follows), and ``sounds_on`` whether it sounds into that chord. ``centre`` is the
+    chord (infinite where none follows), and ``sounds_on`` whether it sounds into that chord. ``dwells`` says that the
+    note with those that strike it again over the chord is held, ``held`` that it is so by itself. ``centre`` is the
     collection the note is heard in where a stretch is read by its key centre, ``in_centre`` whether it belongs to it.
     """
 
@@ -135,6 +136,7 @@ class FramedNote:
     until_change: float
     sounds_on: bool
     held: bool
+    dwells: bool
     rest_before: bool
     rest_after: bool
     before: int | None
@@ -145,6 +147,11 @@ class FramedNote:
     steps_out: bool
     centre: Centre | None = None
     in_centre: bool = False
+
+    @property
+    def on_beat(self) -> bool:
+        """Whether it starts on a beat."""
+        return self.place.startswith("beat")
 
     @property
     def leaps_in(self) -> bool:
@@ -178,8 +185,8 @@ class Frame:
     """All notes of a solo in their frames.
 
     With ``like``, the frame of nearly the same solo, only notes whose surroundings changed are framed anew: those from
-    ``changed[0]`` up to ``changed[1]``, which begin and end at rests. Before and after them stand the notes of ``like``,
-    which counts ``moved`` notes fewer.
+    ``changed[0]`` up to ``changed[1]``, which begin and end at rests. Before and after them stand the notes of
+    ``like``, which counts ``moved`` notes fewer.
     """
 
     def __init__(self, solo: Solo, school: School = LINEAR, like: Frame | None = None) -> None:
@@ -222,8 +229,12 @@ class Frame:
         return [*like.notes[:first], *self._framed(first, last), *kept]
 
     def _out_to_rests(self, first: int, last: int) -> tuple[int, int]:
-        """A stretch of notes with two more on either side, and on to where a rest parts the line."""
+        """A stretch of notes with what repeats them, two more on either side, and on to where a rest parts the line."""
         notes = self.solo.notes
+        while 0 < first < len(notes) and self._repeats(first):
+            first -= 1
+        while 0 < last < len(notes) and self._repeats(last):
+            last += 1
         first, last = max(0, first - 2), min(len(notes), last + 2)
         while first > 0 and not self._rest_between(first - 1):
             first -= 1
@@ -268,7 +279,9 @@ class Frame:
     def is_held_colour(self, index: int) -> bool:
         """Whether the note is an available tension (or blue note) that is held."""
         note = self.notes[index]
-        return not note.is_tone and not note.note.grace and note.held and (note.tension or note.blue or note.in_centre)
+        return (
+            not note.is_tone and not note.note.grace and note.dwells and (note.tension or note.blue or note.in_centre)
+        )
 
     def on_chord_change(self, note: FramedNote) -> bool:
         """Whether a new chord starts at or since the previous note's onset, at this note."""
@@ -277,11 +290,36 @@ class Frame:
     def _framed(self, first: int, last: int) -> list[FramedNote]:
         """The frames of the notes from ``first`` up to ``last``, which begin and end at rests."""
         low, high = max(0, first - 1), min(len(self.solo.notes), last + 1)
+        while low > 0 and self._repeats(low):
+            low -= 1
+        while high < len(self.solo.notes) and self._repeats(high):
+            high += 1
         near = self.solo.notes[low:high]
         times = [self._time(note) for note in near]
         pitches = [note.pitch.midi for note in near]
         rests = [_is_rest(a, b) for a, b in itertools.pairwise(times)]
-        return [self._frame(i - low, low, near, times, pitches, rests) for i in range(first, last)]
+        again = self._struck_again(near, times, pitches, rests)
+        return [self._frame(i - low, low, near, times, pitches, rests, again) for i in range(first, last)]
+
+    def _struck_again(
+        self, near: tuple[Note, ...], times: list[_Time], pitches: list[int], rests: list[bool]
+    ) -> list[tuple[int, int, float]]:
+        """For each note the first and last of those that strike its pitch again over one chord, and their length."""
+        groups: list[tuple[int, int, float]] = []
+        first = 0
+        for i in range(1, len(near) + 1):
+            if i < len(near) and pitches[i] == pitches[first] and not rests[i - 1] and not near[i].grace:
+                spans = (bisect_right(self._span_onsets, times[k].onset) for k in (i - 1, i))
+                if len(set(spans)) == 1 and not near[i - 1].grace:
+                    continue
+            length = sum(time.length for time in times[first:i])
+            groups += [(first, i - 1, length)] * (i - first)
+            first = i
+        return groups
+
+    def _repeats(self, i: int) -> bool:
+        """Whether the note at ``i`` strikes the pitch of the one before again."""
+        return self.solo.notes[i].pitch.midi == self.solo.notes[i - 1].pitch.midi
 
     def _time(self, note: Note) -> _Time:
         bar, offset = self.grid.locate(note.onset)
@@ -297,7 +335,14 @@ class Frame:
         return _Time(onset, onset + length, length, *place)
 
     def _frame(
-        self, i: int, low: int, near: tuple[Note, ...], times: list[_Time], pitches: list[int], rests: list[bool]
+        self,
+        i: int,
+        low: int,
+        near: tuple[Note, ...],
+        times: list[_Time],
+        pitches: list[int],
+        rests: list[bool],
+        again: list[tuple[int, int, float]],
     ) -> FramedNote:
         """The frame of ``near[i]``; ``low`` is how many notes of the solo stand before ``near``."""
         note, index = near[i], low + i
@@ -315,7 +360,15 @@ class Frame:
         centre = self.centres.at(index)
         is_tone = pitch_class in span.tones
         degree = chord.degree_of(pitch_class)
-        longer = 0 < i < len(times) - 1 and times[i - 1].length <= time.length > times[i + 1].length > 0
+        # A note struck again is heard as one that lasts, by the notes about it.
+        head, tail, together = again[i]
+        length_before = again[head - 1][2] if head > 0 else math.inf
+        length_after = again[tail + 1][2] if tail + 1 < len(times) else math.inf
+
+        def lasts(length: float, silent_after: bool) -> bool:
+            longer = length_before <= length > length_after > 0
+            return not note.grace and (length >= time.beat or longer or silent_after or phrase_end)
+
         return FramedNote(
             index=index,
             note=note,
@@ -333,7 +386,8 @@ class Frame:
             place=time.place,
             until_change=change - time.onset,
             sounds_on=time.end > change + TOLERANCE,
-            held=not note.grace and (time.length >= time.beat or longer or rest_after or phrase_end),
+            held=lasts(time.length, rest_after),
+            dwells=lasts(together, tail + 1 == len(times) or rests[tail]),
             rest_before=rest_before,
             rest_after=rest_after,
             before=None if before is None else low + before,

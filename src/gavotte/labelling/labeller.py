@@ -14,7 +14,11 @@ from gavotte.labelling.tension import tension
 from gavotte.solo.document import Decision, Function, Solo
 from gavotte.solo.label import Alternative, Label, Sustained
 from gavotte.solo.school import School
-from gavotte.theory.chord_symbol import write_chord_symbol
+from gavotte.theory.chord_symbol import shown_chord, write_chord_symbol
+from gavotte.theory.degrees import shown_above_tonic, shown_degree
+
+_FEW = 40
+"""Notes or chords a small step changes at most."""
 
 
 @dataclass(frozen=True)
@@ -45,7 +49,10 @@ def label_solo(solo: Solo, school: School | None = None) -> tuple[Label, ...]:
 
 
 def labelled(solo: Solo, school: School | None = None, like: Labelled | None = None) -> Labelled:
-    """A solo with its labels. With ``like``, nearly the same solo labelled before, only what can have changed is new."""
+    """A solo with its labels. With ``like``, nearly the same solo labelled before, only what can have changed is new.
+
+    The school is the solo's own unless another one is given.
+    """
     frame = Frame(solo, school or solo.school, None if like is None else like.frame)
     first, last = frame.changed
     verdicts = decide(frame, frame.school, first, last)
@@ -59,11 +66,34 @@ def labelled(solo: Solo, school: School | None = None, like: Labelled | None = N
         ruled = _renumbered(like.ruled[:first], ruled, like.ruled[behind:])
         costs = [*like.costs[:first], *costs, *like.costs[behind:]]
     decisions = {decision.note: decision for decision in solo.decisions}
-    labels = tuple(
-        label if (decision := decisions.get(label.note)) is None else _decided(frame, note, label, decision)
-        for note, label in zip(frame.notes, ruled, strict=True)
-    ) if decisions else tuple(ruled)
+    labels = (
+        tuple(
+            label if (decision := decisions.get(label.note)) is None else _decided(frame, note, label, decision)
+            for note, label in zip(frame.notes, ruled, strict=True)
+        )
+        if decisions
+        else tuple(ruled)
+    )
     return Labelled(frame, tuple(ruled), labels, tuple(costs))
+
+
+def is_small_step(before: Solo, after: Solo) -> bool:
+    """Whether a solo differs so little from another that labelling it like that one takes no time to speak of."""
+    same_ground = (
+        before.meters == after.meters
+        and before.odd_bars == after.odd_bars
+        and before.pickup == after.pickup
+        and before.phrases == after.phrases
+        and before.keys == after.keys
+        and before.heard_keys == after.heard_keys
+        and before.readings == after.readings == ()
+        and before.school.labels_like(after.school)
+    )
+    if not same_ground:
+        return False
+    notes = set(map(id, before.notes)) ^ set(map(id, after.notes))
+    chords = set(map(id, before.chords)) ^ set(map(id, after.chords))
+    return len(notes) <= _FEW and len(chords) <= _FEW
 
 
 def _renumbered(before: Sequence[Label], changed: Sequence[Label], behind: Sequence[Label]) -> list[Label]:
@@ -107,7 +137,27 @@ def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, i
         alternatives=tuple(_alternative(frame, note, rival.explanation) for rival in verdict.rivals),
         sustained=_sustained(frame, note),
         tension=tension(frame, note) if explanation.device != "anticipation" else 0.0,
+        shown=shown_degree(explanation.degree or note.degree, frame.school.naming),
+        heard=_heard(frame, note),
+        other=_other_degree(frame, note),
     )
+
+
+def _heard(frame: Frame, note: FramedNote) -> str:
+    """What the note is read against, where that is not the written chord."""
+    if frame.span_of(note).over is not None:
+        return f"over {shown_chord(frame.span_of(note).chord)}"
+    return "" if note.centre is None else note.centre.shown
+
+
+def _other_degree(frame: Frame, note: FramedNote) -> str:
+    """The degree above the key centre's tonic, or against the written chord where another one is heard."""
+    written = frame.span_of(note).over
+    if written is not None:
+        return shown_degree(written.degree_of(note.pitch % 12), frame.school.naming)
+    if note.centre is None:
+        return ""
+    return shown_above_tonic(note.pitch - note.centre.tonic.pitch_class)
 
 
 def _id(frame: Frame, index: int | None) -> str | None:

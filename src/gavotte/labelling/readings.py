@@ -1,4 +1,4 @@
-"""Readings proposed: stretches that a key centre, or chords the soloist puts in, explain clearly better than the changes.
+"""Readings proposed: stretches a key centre, or chords the soloist puts in, explain clearly better than the changes.
 
 A stretch is weighed by the notes the changes explain badly. By a key centre these become notes of its collection; which
 collection is settled by how unlikely it were to hit it by chance so often. By implied chords they become chord tones.
@@ -133,7 +133,7 @@ def _stretches(frame: Frame, bad: Sequence[float]) -> Iterator[tuple[int, int]]:
             if size > MOST_NOTES:
                 break
             badly = total[last + 1] - total[first]
-            if size >= FEWEST_NOTES and badly >= max(ENOUGH_BAD, ENOUGH_SHARE * size) and bad[first:last + 1]:
+            if size >= FEWEST_NOTES and badly >= max(ENOUGH_BAD, ENOUGH_SHARE * size) and bad[first : last + 1]:
                 yield first, last
 
 
@@ -217,9 +217,7 @@ def _implied_proposal(found: Labelled, run: range, outside: int) -> Proposal:
         if symbol and (not chords or chords[-1].text != symbol):
             chords.append(ChordEvent(f"implied-{notes[k].note.id}", notes[k].note.onset, symbol))
     names = " ".join(shown_chord(parse_chord_symbol(event.text)) for event in chords)
-    written = dict.fromkeys(
-        shown_chord(found.frame.span_of(notes[k]).chord) for k in run
-    )
+    written = dict.fromkeys(shown_chord(found.frame.span_of(notes[k]).chord) for k in run)
     words = (
         f"{len(run)} of {len(run)} notes belong to {names}; against {' '.join(written)} {outside} of them are outside."
     )

@@ -5,16 +5,17 @@ from __future__ import annotations
 from functools import lru_cache
 
 from gavotte.labelling.explanation import Explanation
-from gavotte.labelling.frame import ChordSpan, Frame, FramedNote
+from gavotte.labelling.frame import Centre, ChordSpan, Frame, FramedNote
 from gavotte.solo.document import Function
-from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, shown_degree
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
+from gavotte.theory.degrees import shown_above_tonic, shown_degree
 
 
 def reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
     """Why ``note`` is heard this way, naming pitches, beats and chords."""
     name = f"{note.note.pitch.shown} on {note.place}"
     chord = _chord_name(frame.span_of(note))
-    degree = shown_degree(note.degree)
+    degree = _shown(frame, note.degree)
     target = None if explanation.target is None else frame.notes[explanation.target]
     match explanation.function:
         case Function.CHORD:
@@ -38,7 +39,7 @@ def decided_reason(frame: Frame, note: FramedNote, function: Function, target: F
     """The sentence for a function the user set where no rule gives one."""
     name = f"{note.note.pitch.shown} on {note.place}"
     chord = _chord_name(frame.span_of(note))
-    degree = shown_degree(note.degree)
+    degree = _shown(frame, note.degree)
     words = {
         Function.CHORD: f"{name} is heard as a tone of the harmony; it is the {degree} of {chord}.",
         Function.EXTENSION: f"{name} is heard as a colour, the {degree} of {chord}.",
@@ -62,10 +63,13 @@ def _chord_reason(
         following = frame.following_span(note)
         coming = _chord_name(following) if following else "the next chord"
         degree = explanation.degree or note.degree
-        return f"{name} comes early: it is already the {_degree_words(degree, shown_degree(degree))} of {coming}."
+        return f"{name} comes early: it is already the {_degree_words(degree, _shown(frame, degree))} of {coming}."
     if explanation.device == "carried" and target is not None:
         old = _chord_name(frame.spans[note.span - 1])
         return f"{name} is carried over from {old} and then steps into {_goal(frame, target)}."
+    if frame.span_of(note).unread:
+        home = f"by the key it is the {_degree_words(note.degree, degree)} of {chord}"
+        return f"The chord symbol “{frame.span_of(note).unread}” can't be read; {name} stands alone: {home}."
     if not frame.span_of(note).written:
         home = f"the {_degree_words(note.degree, degree)} of the key's home chord, {chord}"
         return f"No chord is written here; {name} is {home}."
@@ -75,6 +79,8 @@ def _chord_reason(
 def _extension_reason(
     frame: Frame, note: FramedNote, explanation: Explanation, name: str, chord: str, degree: str
 ) -> str:
+    if note.centre is not None and note.in_centre and not (note.blue and explanation.device == "blue"):
+        return _centre_reason(note, note.centre, explanation, name, chord, degree)
     if explanation.device == "blue":
         key = frame.span_of(note).key.key
         blue = {3: "♭3", 6: "♭5", 10: "♭7"}[(note.pitch - key.tonic.pitch_class) % 12]
@@ -84,6 +90,14 @@ def _extension_reason(
         return f"{name}, {manner}, rubs as the {degree} against {chord}; players do this on purpose, or by slip."
     kind = "an altered colour" if explanation.device == "altered" else "a colour of its own"
     return f"{name}, {manner}, is {kind}: the {degree} of {chord}."
+
+
+def _centre_reason(
+    note: FramedNote, centre: Centre, explanation: Explanation, name: str, chord: str, degree: str
+) -> str:
+    above = shown_above_tonic(note.pitch - centre.tonic.pitch_class)
+    colour = f"the blue {above}" if explanation.device == "blue" else f"the {above}"
+    return f"{name} is {colour} of {centre.shown}, in which this stretch is heard ({degree} of {chord})."
 
 
 def _manner(note: FramedNote) -> str:
@@ -136,7 +150,11 @@ def _approach_reason(frame: Frame, note: FramedNote, explanation: Explanation, n
 def _goal(frame: Frame, target: FramedNote) -> str:
     """ "G, the 3 of E♭7"."""
     chord = _chord_name(frame.span_of(target))
-    return f"{target.note.pitch.shown}, the {_degree_words(target.degree, shown_degree(target.degree))} of {chord}"
+    return f"{target.note.pitch.shown}, the {_degree_words(target.degree, _shown(frame, target.degree))} of {chord}"
+
+
+def _shown(frame: Frame, degree: str) -> str:
+    return shown_degree(degree, frame.school.naming)
 
 
 def _degree_words(degree: str, shown: str) -> str:
@@ -156,7 +174,7 @@ def in_short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
     """What a note would be, without its name: "the 3rd of E♭7", "a half step below G"."""
     target = None if explanation.target is None else frame.notes[explanation.target]
     goal = "" if target is None else target.note.pitch.shown
-    own = f"the {_degree_words(note.degree, shown_degree(note.degree))} of {_chord_name(frame.span_of(note))}"
+    own = f"the {_degree_words(note.degree, _shown(frame, note.degree))} of {_chord_name(frame.span_of(note))}"
     match explanation.function:
         case Function.PASSING if goal:
             return f"passing to {goal}"

@@ -17,6 +17,7 @@ from gavotte.labelling.costs import Costs, costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures import FIGURES
 from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.repeats import without_repeats
 from gavotte.labelling.single import RULES, left_over, plain_tone
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
@@ -44,8 +45,8 @@ class Verdict:
 
 
 @dataclass(frozen=True, slots=True)
-class _Way:
-    """A way over some places: one explanation of one note, or a figure."""
+class Way:
+    """A way over the places from ``start`` to ``end``: one explanation of one note, or a figure."""
 
     start: int
     end: int
@@ -62,27 +63,32 @@ def decide(frame: Frame, school: School, first: int = 0, last: int | None = None
     settled = {first + i for i, answers in enumerate(singles) if answers[0].early}
     figures = [
         figure
-        for kind in FIGURES
-        for figure in kind.find(frame, school, first, last)
+        for figure in _figures(frame, school, first, last)
         if figure.explains and min(figure.explains) >= first and max(figure.explains) < last
     ]
     # A note inside a run that spells another chord is no anticipation.
     settled -= {i for figure in figures for i, reading in figure.explains.items() if reading.device == "implied"}
     standing = [
-        figure
-        for figure in figures
-        if not settled & figure.explains.keys() and not _all_of_centre(frame, figure)
+        figure for figure in figures if not settled & figure.explains.keys() and not _all_of_centre(frame, figure)
     ]
     ways = [
-        _Way(first + i, first + i + 1, answer.cost, answer, None)
+        Way(first + i, first + i + 1, answer.cost, answer, None)
         for i, answers in enumerate(singles)
         for answer in answers
     ]
     ways += [
-        _Way(min(figure.explains), max(figure.explains) + 1, figure_cost(figure, costs), None, figure)
+        Way(min(figure.explains), max(figure.explains) + 1, figure_cost(figure, costs), None, figure)
         for figure in standing
     ]
     return _verdicts(frame, ways, figures, first, last)
+
+
+def _figures(frame: Frame, school: School, first: int, last: int) -> list[Figure]:
+    """Every figure the line allows. A pitch struck again is looked past: the figure is that of the line without it."""
+    line = without_repeats(frame, first, last)
+    if line is None:
+        return [figure for kind in FIGURES for figure in kind.find(frame, school, first, last)]
+    return [line.restored(figure) for kind in FIGURES for figure in kind.find(line.frame, school, first, line.last)]
 
 
 def _all_of_centre(frame: Frame, figure: Figure) -> bool:
@@ -109,13 +115,13 @@ def figure_cost(figure: Figure, costs: Costs) -> float:
     return size * costs.in_figure + pairs * costs.tied_pair + figure.rule * costs.later_figure + figure.extra
 
 
-def cheapest(first: int, last: int, ways: Sequence[_Way]) -> tuple[list[float], list[float], list[_Way]]:
+def cheapest(first: int, last: int, ways: Sequence[Way]) -> tuple[list[float], list[float], list[Way]]:
     """The cheapest cost from ``first`` to every place, from every place to ``last``, and the cheapest way of all."""
-    arriving: list[list[_Way]] = [[] for _ in range(last - first + 1)]
+    arriving: list[list[Way]] = [[] for _ in range(last - first + 1)]
     for way in ways:
         arriving[way.end - first].append(way)
     reach = [0.0] + [math.inf] * (last - first)
-    came: list[_Way | None] = [None] * (last - first + 1)
+    came: list[Way | None] = [None] * (last - first + 1)
     for place in range(1, last - first + 1):
         for way in arriving[place]:
             total = reach[way.start - first] + way.cost
@@ -126,7 +132,7 @@ def cheapest(first: int, last: int, ways: Sequence[_Way]) -> tuple[list[float], 
         for way in arriving[place]:
             total = rest[place] + way.cost
             rest[way.start - first] = min(rest[way.start - first], total)
-    taken: list[_Way] = []
+    taken: list[Way] = []
     place = last - first
     while place > 0:
         step = came[place]
@@ -136,7 +142,7 @@ def cheapest(first: int, last: int, ways: Sequence[_Way]) -> tuple[list[float], 
     return reach, rest, taken[::-1]
 
 
-def _verdicts(frame: Frame, ways: list[_Way], figures: list[Figure], first: int, last: int) -> list[Verdict]:
+def _verdicts(frame: Frame, ways: list[Way], figures: list[Figure], first: int, last: int) -> list[Verdict]:
     reach, rest, taken = cheapest(first, last, ways)
     best = reach[-1]
     # Most notes are chord tones, of which nothing else can be said.
@@ -168,4 +174,3 @@ def _verdicts(frame: Frame, ways: list[_Way], figures: list[Figure], first: int,
             share = way.cost if way.figure is None else way.cost / len(way.figure.explains)
             verdicts.append(Verdict(own, figure, confidence, tuple(rivals[:MOST_ALTERNATIVES]), share))
     return verdicts
-

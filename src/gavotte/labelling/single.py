@@ -41,10 +41,7 @@ def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation 
     if pitch_class not in following.tones:
         return None
     if not (
-        note.sounds_on
-        or note.rest_after
-        or _struck_again(frame, note)
-        or _leaps_within(frame, note, following.tones)
+        note.sounds_on or note.rest_after or _struck_again(frame, note) or _leaps_within(frame, note, following.tones)
     ):
         return None
     return Explanation(

@@ -25,7 +25,6 @@ from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of
 from gavotte.library.store import Library
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
-from gavotte.theory.chord_symbol import shown_degree
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
 
 SUFFIX = ".gavotte.zip"
@@ -75,7 +74,7 @@ def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float
         solo = library.solo(entry.id)
         name = f"solos/{number:04} {_plain(entry.title)}"
         archive.writestr(f"{name}.json", SOLO_DOCUMENT.write(solo))
-        degrees = {label.note: shown_degree(label.degree) for label in label_solo(solo)}
+        degrees = {label.note: label.shown_degree for label in label_solo(solo)}
         archive.writestr(f"{name}.musicxml", write_musicxml(solo, degrees))
         item: dict[str, object] = {"id": entry.id, "file": f"{name}.json", "in_doubt": entry.in_doubt}
         listed_solos.append(item)
@@ -87,7 +86,7 @@ def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float
         lick = library.lick(lick_entry.id)
         name = f"licks/{number:04} {_plain(lick.name)}"
         archive.writestr(f"{name}.json", LICK_DOCUMENT.write(lick))
-        degrees = {label.note: shown_degree(label.degree) for label in lick.labels}
+        degrees = {label.note: label.shown_degree for label in lick.labels}
         archive.writestr(f"{name}.musicxml", write_musicxml(replace(lick.solo, title=lick.name), degrees))
         listed_licks.append({"file": f"{name}.json"})
         yield (len(solos) + number) / total

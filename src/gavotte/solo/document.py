@@ -198,8 +198,8 @@ class ReadingKind(StrEnum):
 class Reading:
     """How the user has a stretch of notes (ids, first and last) heard.
 
-    By the key centre: against ``tonic`` and a ``collection`` (a name of SCALES). Implied: against ``chords``, whose first
-    is in force at the first note. By the changes: as written, whatever else could be proposed.
+    By the key centre: against ``tonic`` and a ``collection`` (a name of SCALES). Implied: against ``chords``, whose
+    first is in force at the first note. By the changes: as written, whatever else could be proposed.
     """
 
     first: str

@@ -138,9 +138,7 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
         decisions=tuple(d for d in solo.decisions if d.note in ids),
         heard_keys=_regions(solo.heard_keys, shift, end) if solo.heard_keys else (),
         readings=tuple(
-            replace(
-                reading, chords=tuple(replace(event, onset=event.onset - shift) for event in reading.chords)
-            )
+            replace(reading, chords=tuple(replace(event, onset=event.onset - shift) for event in reading.chords))
             for reading in solo.readings
             if {reading.first, reading.last} <= ids
         ),

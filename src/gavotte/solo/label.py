@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from gavotte.solo.document import Function
+from gavotte.theory.degrees import shown_degree
 
 DEVICES: dict[Function, tuple[str, ...]] = {
     Function.CHORD: ("plain", "anticipation", "carried"),
@@ -51,7 +52,9 @@ class Label:
 
     ``note`` and ``target`` are note ids; ``chord`` is the chord in force in normal form ("" where there is
     none); ``scale`` names the local scale; ``group`` numbers the notes of one figure. ``confidence`` is a
-    share from 0 to 1. ``decided`` says that the user set the function.
+    share from 0 to 1. ``decided`` says that the user set the function. ``shown`` is the degree as its school writes
+    it. Where the note is read otherwise than by the changes, ``heard`` says by what ("B♭ blues", "over E♭m7"), and
+    ``other`` is its degree in the other reading: above the key centre's tonic, or against the written chord.
     """
 
     note: str
@@ -69,6 +72,14 @@ class Label:
     sustained: tuple[Sustained, ...] = ()
     decided: bool = False
     tension: float = 0.0
+    shown: str = ""
+    heard: str = ""
+    other: str = ""
+
+    @property
+    def shown_degree(self) -> str:
+        """The degree in music type, as the school writes it."""
+        return self.shown or shown_degree(self.degree)
 
     @property
     def in_doubt(self) -> bool:

@@ -5,26 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass, fields, replace
 from enum import StrEnum
 
+from gavotte.theory.degrees import USUAL_NAMING, DegreeNaming
+
 
 class StartsFrom(StrEnum):
     """What a line is first heard against."""
 
     CHORD = "chord"
     KEY_CENTRE = "key centre"
-
-
-@dataclass(frozen=True, slots=True)
-class DegreeNaming:
-    """How degrees are shown. The stored degree never changes; see ``shown_degree``.
-
-    ``compound``: 9 11 13 rather than 2 4 6. The others choose between two names of one tone.
-    """
-
-    compound: bool = True
-    sharp_ninth: bool = True
-    flat_thirteenth: bool = True
-    sharp_eleventh: bool = True
-    diminished_seventh: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +38,7 @@ class School:
     names_structures: bool = True
     flags_clashes: bool = True
     starts_from: StartsFrom = StartsFrom.CHORD
-    naming: DegreeNaming = DegreeNaming()
+    naming: DegreeNaming = USUAL_NAMING
 
     def with_choice(self, choice: str, value: bool) -> School:
         """The school with one choice made otherwise. Raises TypeError for a choice that does not exist."""
@@ -66,9 +54,7 @@ CHOICES = tuple(field.name for field in fields(School) if field.type == "bool")
 """The names of the yes-or-no choices."""
 
 LINEAR = School("Linear")
-VERTICAL = School(
-    "Vertical", sixth_is_tone=True, ninth_is_tone=True, accents_are_colours=True, leaps_are_colours=True
-)
+VERTICAL = School("Vertical", accents_are_colours=True)
 KEY_CENTRED = School("Key-centred", flags_clashes=False, starts_from=StartsFrom.KEY_CENTRE)
 SCHOOLS = (LINEAR, VERTICAL, KEY_CENTRED)
 """The schools that ship."""

@@ -372,9 +372,3 @@ def _music_alterations(text: str) -> str:
 def shown_chord(symbol: ChordSymbol) -> str:
     """The chord symbol in one line of music type: "E♭m7", "Bø7", "G7(♭9 ♯11)"."""
     return "".join(chord_display(symbol))
-
-
-@lru_cache(maxsize=256)
-def shown_degree(degree: str) -> str:
-    """A degree in music type: "♭9", "♯11", "°7" for the diminished seventh."""
-    return "°7" if degree == "bb7" else music_accidentals(degree)

@@ -6,13 +6,14 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
+from gavotte.harmony.changes import falls_a_fifth, is_two_five
+from gavotte.harmony.numerals import numeral
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.theory.chord import Chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
 
 _NUMERAL_ROW = re.compile(r"[♭♯]?[iIvV]+[°ø7]* ")
-_NUMERALS = ("I", "♭II", "II", "♭III", "III", "IV", "♯IV", "V", "♭VI", "VI", "♭VII", "VII")
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,18 +40,6 @@ def chords_under(solo: Solo) -> list[Stretch]:
         else:
             stretches.append(Stretch(symbol, stop - event.onset))
     return stretches
-
-
-def numeral(chord: Chord, key: Key) -> str:
-    """The chord's roman numeral in a key: "ii", "V7", "♭VIIΔ" written small for minor thirds."""
-    name = _NUMERALS[(chord.root.pitch_class - key.tonic.pitch_class) % 12]
-    if chord.third == "b3":
-        name = name.lower()
-    if chord.is_half_diminished:
-        return f"{name}ø"
-    if chord.is_diminished:
-        return f"{name}°"
-    return f"{name}7" if chord.is_dominant and name != "V" else name
 
 
 def context(solo: Solo) -> str:
@@ -83,7 +72,7 @@ def home_key(solo: Solo) -> KeyRegion:
     region = solo.keys[0]
     stretches = chords_under(solo)
     chords = [stretch.chord for stretch in stretches]
-    if len(chords) not in (2, 3) or not _two_five(chords[0], chords[1]) or not _cadence(stretches):
+    if len(chords) not in (2, 3) or not is_two_five(chords[0], chords[1]) or not _cadence(stretches):
         return region
     tonic = chords[1].root.transposed(Interval(3, 5))
     if len(chords) == 3:
@@ -113,27 +102,18 @@ def _single(chord: Chord) -> str:
 def _cadence(stretches: list[Stretch]) -> str:
     chords = [stretch.chord for stretch in stretches]
     long = stretches[0].length >= 4
-    if _two_five(chords[0], chords[1]):
+    if is_two_five(chords[0], chords[1]):
         minor = chords[0].is_half_diminished
         size = "long " if long else "short "
         if len(chords) == 2:
             return f"{size}{'minor ' if minor else ''}ii-V"
-        fall = _falls_a_fifth(chords[1], chords[2])
+        fall = falls_a_fifth(chords[1], chords[2])
         if fall and not chords[2].is_dominant:
             home_minor = chords[2].third == "b3"
             return f"{size}minor ii-V-i" if home_minor else f"{size}ii-V-I"
         return f"{size}ii-V to I7" if fall else ""
-    if len(chords) == 2 and chords[0].is_dominant and _falls_a_fifth(chords[0], chords[1]):
+    if len(chords) == 2 and chords[0].is_dominant and falls_a_fifth(chords[0], chords[1]):
         if chords[1].is_dominant:
             return "I7 to IV7"
         return "V-i" if chords[1].third == "b3" else "V-I"
     return ""
-
-
-def _two_five(first: Chord, second: Chord) -> bool:
-    prepares = first.third == "b3" and first.seventh == "b7"
-    return prepares and (second.is_dominant or second.is_suspended) and _falls_a_fifth(first, second)
-
-
-def _falls_a_fifth(first: Chord, second: Chord) -> bool:
-    return (first.root.pitch_class - second.root.pitch_class) % 12 == 7

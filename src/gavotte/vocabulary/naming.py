@@ -6,7 +6,6 @@ import itertools
 
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.label import Label
-from gavotte.theory.chord_symbol import shown_degree
 from gavotte.vocabulary.harmony import context, is_numerals
 
 _ORDINAL = {"1": "the root", "3": "the 3rd", "b3": "the ♭3", "5": "the 5th", "7": "the 7th", "b7": "the ♭7"}
@@ -33,7 +32,7 @@ def _features(solo: Solo, labels: tuple[Label, ...]) -> list[str]:
             features.append("outside run")
     if any(label.device == "blue" for label in labels):
         features.append("blue notes")
-    altered = list(dict.fromkeys(shown_degree(label.degree) for label in labels if label.device == "altered"))
+    altered = list(dict.fromkeys(label.shown_degree for label in labels if label.device == "altered"))
     if altered:
         features.append(" ".join(altered[:3]))
     landing = _landing(labels)
@@ -48,10 +47,10 @@ def _landing(labels: tuple[Label, ...]) -> str:
     """The degrees on both sides of the last chord change: "♭7 to 3"."""
     for before, after in reversed(list(itertools.pairwise(labels))):
         if before.chord != after.chord and after.function is Function.CHORD:
-            return f"{shown_degree(before.degree)} to {shown_degree(after.degree)}"
+            return f"{before.shown_degree} to {after.shown_degree}"
     return ""
 
 
 def _outline(labels: tuple[Label, ...]) -> str:
     """The first degrees of a lick over one chord: "1-2-3-5"."""
-    return "-".join(shown_degree(label.degree) for label in labels[:4])
+    return "-".join(label.shown_degree for label in labels[:4])

@@ -13,7 +13,6 @@ from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import FUNCTION_WORDS
 from gavotte.recording.evidence import CERTAIN, LIKELY, Candidate
 from gavotte.solo.label import Label
-from gavotte.theory.chord_symbol import shown_degree
 from gavotte.theory.pitch import Pitch
 
 _SHOWN, _LEAST_SHARE = 3, 0.02
@@ -145,7 +144,7 @@ def _percent(share: float) -> str:
 def _function_words(label: Label | None) -> str:
     if label is None:
         return ""
-    return f"{shown_degree(label.degree)}, {said(FUNCTION_WORDS[label.function]).lower()}"
+    return f"{label.shown_degree}, {said(FUNCTION_WORDS[label.function]).lower()}"
 
 
 def verdict(found: list[Weighed]) -> str:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -14,12 +16,17 @@ from gavotte.desktop.theme.type import font
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.solo.document import Function
 from gavotte.solo.label import Label
-from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, shown_degree
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 
 BELOW_GROUND = 3.0 * SP
 """Room the lane takes below its ground line."""
+SECOND_ROW = 1.5 * SP
+"""Room a second row of degrees takes, where a stretch is read otherwise than by the changes."""
+BRACKETS = 2.2 * SP
+"""Where, below the ground line, the brackets of figures begin."""
 
 DEGREE_SIZE = 1.9 * SP
+_FAINT = 0.18
 
 
 @dataclass(frozen=True)
@@ -35,10 +42,15 @@ SPARE, TIGHT = 0.9, 0.35
 """Staff spaces kept free over the highest mark when a line is set, and the least that will do after an edit."""
 
 
+def has_second_row(labels: Iterable[Label]) -> bool:
+    """Whether any of these labels has a degree in another reading."""
+    return any(label.other for label in labels)
+
+
 def room_above(labels: list[Label], spare: float = SPARE) -> float:
     """How far a lane with these labels reaches above its ground line, in engraver units."""
     tallest = max((mark_height(label) for label in labels), default=1.0)
-    implied = any(label.function is Function.OUTSIDE and label.implied for label in labels)
+    implied = any(label.heard or (label.function is Function.OUTSIDE and label.implied) for label in labels)
     return (max(tallest + spare, 3.2) + (1.4 if implied else 0.0)) * SP
 
 
@@ -61,16 +73,40 @@ class LaneItem(QGraphicsItem):
         self._x = {note.note_id: note.x for note in notes}
         self._selected: frozenset[str] = frozenset()
         self._target: str | None = None
+        self._kept: frozenset[str] | None = None
+        self._below = BELOW_GROUND + (SECOND_ROW if has_second_row(note.label for note in notes) else 0.0)
         self._right = stretches[-1][1] if stretches else 0.0
         self.above = room_above([note.label for note in notes])
         left = stretches[0][0] if stretches else 0.0
-        self._box = QRectF(left - SP, -self.above, self._right - left + 2 * SP, self.above + BELOW_GROUND + 1.5 * SP)
+        self._box = QRectF(left - SP, -self.above, self._right - left + 2 * SP, self.above + self._below + 1.5 * SP)
 
     def set_selected(self, note_ids: frozenset[str]) -> None:
         """Show which notes are selected."""
         if note_ids != self._selected:
             self._selected = note_ids
             self.update()
+
+    def set_kept(self, note_ids: frozenset[str] | None) -> None:
+        """Show all but these notes faintly; None shows all of them."""
+        if note_ids != self._kept:
+            self._kept = note_ids
+            self.update()
+
+    def group_at(self, x: float, y: float) -> int | None:
+        """The figure whose bracket is at a place of the lane, None where there is none."""
+        if not BRACKETS <= y <= self._below + 0.6 * SP:
+            return None
+        for number, members in self._groups().items():
+            if members[0].x - SP <= x <= members[-1].x + SP:
+                return number
+        return None
+
+    def _groups(self) -> dict[int, list[LaneNote]]:
+        groups: dict[int, list[LaneNote]] = {}
+        for note in self._notes:
+            if note.label.group is not None:
+                groups.setdefault(note.label.group, []).append(note)
+        return groups
 
     def set_footnotes(self, numbers: dict[str, int]) -> None:
         """Print a small number under the notes that have a footnote."""
@@ -93,13 +129,20 @@ class LaneItem(QGraphicsItem):
         if self._marks:
             self._paint_marks(painter)
         for note in self._notes:
+            painter.setOpacity(self._weight(note))
             if self._degrees:
                 self._paint_degree(painter, note, self._palette.function(note.label.function))
+                self._paint_other_degree(painter, note)
             if note.note_id in self._footnotes:
                 self._paint_footnote(painter, note, self._footnotes[note.note_id])
+        painter.setOpacity(1.0)
         if self._degrees:
             self._paint_brackets(painter)
+            self._paint_readings(painter)
         self._paint_target(painter)
+
+    def _weight(self, note: LaneNote) -> float:
+        return 1.0 if self._kept is None or note.note_id in self._kept else _FAINT
 
     def _paint_marks(self, painter: QPainter) -> None:
         palette = self._palette
@@ -111,8 +154,10 @@ class LaneItem(QGraphicsItem):
             painter.drawLine(QPointF(left, 0), QPointF(right, 0))
         self._paint_outside_runs(painter)
         for note in self._notes:
+            painter.setOpacity(self._weight(note))
             self._paint_arc(painter, note)
         for note in self._notes:
+            painter.setOpacity(self._weight(note))
             colour = palette.function(note.label.function)
             target_x = self._x.get(note.label.target or "", note.x + 1)
             paint_mark(painter, note.x, 0.0, note.label, colour, page, target_x >= note.x)
@@ -183,11 +228,35 @@ class LaneItem(QGraphicsItem):
 
     def _paint_degree(self, painter: QPainter, note: LaneNote, colour: QColor) -> None:
         face = font(DEGREE_SIZE, 500 if note.label.function is Function.CHORD else 400)
-        text = shown_degree(note.label.degree)
+        text = note.label.shown_degree
         painter.setFont(face)
         painter.setPen(colour)
         advance = QFontMetricsF(face).horizontalAdvance(text)
         painter.drawText(QPointF(note.x - advance / 2, 1.95 * SP), text)
+
+    def _paint_other_degree(self, painter: QPainter, note: LaneNote) -> None:
+        """The degree in the other reading, smaller, in a row of its own."""
+        if not note.label.other:
+            return
+        face = font(1.5 * SP, italic=True)
+        painter.setFont(face)
+        painter.setPen(QColor(self._palette.quiet_text))
+        advance = QFontMetricsF(face).horizontalAdvance(note.label.other)
+        painter.drawText(QPointF(note.x - advance / 2, BELOW_GROUND + 0.9 * SP), note.label.other)
+
+    def _paint_readings(self, painter: QPainter) -> None:
+        """Over a stretch that is read otherwise than by the changes, by what it is read."""
+        y = -self.above + 1.3 * SP
+        for heard, run in itertools.groupby(self._notes, key=lambda note: note.label.heard):
+            notes = list(run)
+            if not heard:
+                continue
+            painter.setPen(QPen(QColor(self._palette.accent), 18))
+            painter.drawLine(
+                QPointF(notes[0].x - 0.7 * SP, y + 0.35 * SP), QPointF(notes[-1].x + 0.7 * SP, y + 0.35 * SP)
+            )
+            painter.setFont(font(1.5 * SP, 500))
+            painter.drawText(QPointF(notes[0].x - 0.5 * SP, y), heard)
 
     def _paint_footnote(self, painter: QPainter, note: LaneNote, number: int) -> None:
         face = font(1.35 * SP, 700)
@@ -198,13 +267,9 @@ class LaneItem(QGraphicsItem):
 
     def _paint_brackets(self, painter: QPainter) -> None:
         """Figures share a bracket under their degrees, open towards the target."""
-        groups: dict[int, list[LaneNote]] = {}
-        for note in self._notes:
-            if note.label.group is not None:
-                groups.setdefault(note.label.group, []).append(note)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(QColor(self._palette.faint_ink), 16))
-        for members in groups.values():
+        for members in self._groups().values():
             left, right = members[0].x - 0.45 * SP, members[-1].x + 0.45 * SP
             targets = [self._x[m.label.target] for m in members if m.label.target and m.label.target in self._x]
             target = targets[0] if targets else None

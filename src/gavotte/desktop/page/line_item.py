@@ -18,11 +18,20 @@ from PyQt6.QtWidgets import (
 from gavotte.desktop.page.articulation_item import ArticulationItem
 from gavotte.desktop.page.chord_item import CHORD_SIZE, ChordItem
 from gavotte.desktop.page.element_item import ElementItem
-from gavotte.desktop.page.lane_item import BELOW_GROUND, TIGHT, LaneItem, LaneNote, room_above
+from gavotte.desktop.page.lane_item import (
+    BELOW_GROUND,
+    SECOND_ROW,
+    TIGHT,
+    LaneItem,
+    LaneNote,
+    has_second_row,
+    room_above,
+)
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import EngravedLine
 from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.harmony.progressions import numbered
 from gavotte.solo.document import Solo
 from gavotte.solo.form import form_marks
 from gavotte.solo.label import Label
@@ -37,6 +46,7 @@ class LineParts:
     chords: bool = True
     bar_numbers: bool = True
     footnotes: bool = False
+    numerals: bool = False
 
     @property
     def below_ground(self) -> float:
@@ -55,6 +65,7 @@ ALL_PARTS = LineParts()
 """What the page of a solo shows."""
 
 _WORDS_ROOM = 2.0 * SP
+_NUMERAL_ROOM = 1.5 * SP
 _QUIET_KINDS = {"staff", "barLine", "clef", "keySig", "meterSig", "ledgerLines"}
 
 
@@ -71,7 +82,7 @@ class LineItem(QGraphicsItem):
     ) -> None:
         super().__init__()
         self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemHasNoContents)
-        self.line, self._palette, self._parts = line, palette, parts
+        self.line, self._palette, self._parts, self._solo = line, palette, parts, solo
         self.labels = self._mine(labels)
         bars = line.source.bars
         self._sections = [
@@ -84,13 +95,16 @@ class LineItem(QGraphicsItem):
         self.lane: LaneItem | None = None
         self._selected: frozenset[str] = frozenset()
         self._pending: frozenset[str] = frozenset()
+        self._kept: frozenset[str] | None = None
         high, low = line.ink
         high = min(high, ArticulationItem(line, QColor(palette.ink), QColor(palette.warning), self).top)
-        self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP
+        numerals = _NUMERAL_ROOM if parts.numerals and parts.chords else 0.0
+        self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP - numerals
         self._room = room_above(list(self.labels.values())) if parts.lane else 0.0
         self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + self._room
         under = parts.under_staff
-        self._bottom = self.ground + parts.below_ground if under else max(low, line.staff[1]) + 1.2 * SP
+        second = SECOND_ROW if has_second_row(self.labels.values()) else 0.0
+        self._bottom = self.ground + parts.below_ground + second if under else max(low, line.staff[1]) + 1.2 * SP
         self._build_staff()
         self._build_chords()
         self._build_margin()
@@ -123,7 +137,9 @@ class LineItem(QGraphicsItem):
 
     def has_room_for(self, labels: dict[str, Label]) -> bool:
         """Whether the lane of these labels fits between this line's staff and ground."""
-        return room_above(list(self._mine(labels).values()), TIGHT) <= self._room
+        mine = list(self._mine(labels).values())
+        rows = has_second_row(mine) == has_second_row(self.labels.values())
+        return rows and room_above(mine, TIGHT) <= self._room
 
     def set_labels(self, labels: dict[str, Label]) -> None:
         """Redraw the lane if the labels of this line's notes are other ones now."""
@@ -156,11 +172,19 @@ class LineItem(QGraphicsItem):
         self._pending = mine
         self._colour(changed)
 
+    def set_kept(self, note_ids: frozenset[str] | None) -> None:
+        """Show all but these notes faintly; None shows all of them."""
+        self._kept = note_ids
+        self._colour(self.note_items)
+        if self.lane is not None:
+            self.lane.set_kept(note_ids)
+
     def _colour(self, notes: Iterable[str]) -> None:
         palette = self._palette
         for note_id in notes:
             name = palette.accent if note_id in self._selected else palette.ink
-            if note_id in self._pending and note_id not in self._selected:
+            faint = note_id in self._pending or (self._kept is not None and note_id not in self._kept)
+            if faint and note_id not in self._selected:
                 name = palette.faint_ink
             for item in self.note_items[note_id]:
                 item.set_colour(QColor(name))
@@ -198,11 +222,21 @@ class LineItem(QGraphicsItem):
         if not self._parts.chords:
             return
         edge = 0.0
+        solo = self._solo
+        numerals = {entry.change.onset: entry.numeral for entry in numbered(solo)} if self._parts.numerals else {}
         for placed in self.line.chords:
             item = ChordItem(placed.chord.symbol, QColor(self._palette.ink), self)
             x = max(placed.x, edge)
             item.setPos(x, self._chord_y)
             edge = x + item.width + 0.4 * SP
+            if placed.chord.onset in numerals:
+                self._numeral(numerals[placed.chord.onset], x)
+
+    def _numeral(self, text: str, x: float) -> None:
+        item = QGraphicsSimpleTextItem(text, self)
+        item.setFont(font(1.5 * SP, 500))
+        item.setBrush(QColor(self._palette.quiet_text))
+        item.setPos(x, self._chord_y + 0.15 * SP)
 
     def _build_margin(self) -> None:
         """Bar number at the start of the line, section letters where sections start."""
@@ -265,6 +299,7 @@ class LineItem(QGraphicsItem):
         self.lane.setPos(0, self.ground)
         self.lane.setZValue(-1)
         self.lane.set_selected(self._selected)
+        self.lane.set_kept(self._kept)
 
     def _stretches(self) -> list[tuple[float, float]]:
         """The ground line in pieces: one for each chord of the line."""

@@ -7,6 +7,7 @@ awake. An edit sets only the lines it touches anew.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction
 from typing import TypeVar
 
@@ -25,7 +26,6 @@ from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.notation.written import Notation
 from gavotte.solo.document import ChordEvent, Note, Solo, Text
 from gavotte.solo.label import Label
-from gavotte.theory.chord_symbol import shown_degree
 
 _MARGIN = 3 * SP
 _MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
@@ -67,11 +67,12 @@ class PageView(QGraphicsView):
     """Shows a solo with its labels.
 
     Signals: ``selection_wanted(anchor, current)``, the note ids the user chose; ``place_wanted(time)``, a place
-    without a note that was clicked (quarter notes).
+    without a note that was clicked (quarter notes); ``group_wanted(number)``, the bracket of a figure that was.
     """
 
     selection_wanted = pyqtSignal(str, str)
     place_wanted = pyqtSignal(object)
+    group_wanted = pyqtSignal(int)
 
     def __init__(self, engraver: Engraver, parent: QWidget | None = None, parts: LineParts = ALL_PARTS) -> None:
         super().__init__(parent)
@@ -100,6 +101,7 @@ class PageView(QGraphicsView):
         self._current: str | None = None
         self._selected: frozenset[str] = frozenset()
         self._pending: frozenset[str] = frozenset()
+        self._kept: frozenset[str] | None = None
         self._wanted_in_view: str | None = None
         self._zoom = 1.0
         self._playhead: QGraphicsLineItem | None = None
@@ -224,7 +226,7 @@ class PageView(QGraphicsView):
     def _take(self, solo: Solo, labels: dict[str, Label], notation: Notation, staff: Staff) -> None:
         self._solo, self._labels, self._notation, self._staff = solo, labels, notation, staff
         shown = labels if self._parts.degrees else {}
-        self._degrees = {note: shown_degree(label.degree) for note, label in shown.items()}
+        self._degrees = {note: label.shown_degree for note, label in shown.items()}
 
     def _engrave(self, first: int, last: int) -> list[EngravedLine]:
         assert self._notation is not None
@@ -265,6 +267,8 @@ class PageView(QGraphicsView):
         for placed in line.notes:
             self._line_of[placed.note.id] = item
         item.set_pending(self._pending)
+        if self._kept is not None:
+            item.set_kept(self._kept)
         item.set_selected(self._selected)
         return item
 
@@ -315,6 +319,22 @@ class PageView(QGraphicsView):
         self._pending = pending
         for item in self.lines:
             item.set_pending(pending)
+
+    def set_kept(self, kept: frozenset[str] | None) -> None:
+        """Show all but these notes faintly; None shows all of them."""
+        if kept == self._kept:
+            return
+        self._kept = kept
+        for item in self.lines:
+            item.set_kept(kept)
+
+    def set_numerals(self, shown: bool) -> None:
+        """Show roman numerals under the chord symbols, or not."""
+        if shown != self._parts.numerals:
+            self._parts = replace(self._parts, numerals=shown)
+            if self._solo is not None and self._notation is not None:
+                lines = [*(item.line for item in self.lines), *self._queue]
+                self._begin(self._solo, self._labels, self._notation, lines, keep_place=True)
 
     def show_target(self, note_id: str | None) -> None:
         """Ring a note's mark as a target, or none."""
@@ -414,6 +434,14 @@ class PageView(QGraphicsView):
                     return near.note.id
         return None
 
+    def _group_at(self, x: int, y: int) -> int | None:
+        """The figure whose bracket is at a viewport position."""
+        point = self.mapToScene(x, y)
+        for line in self.lines:
+            if line.lane is not None and line.top <= point.y() - line.pos().y() <= line.top + line.height:
+                return line.lane.group_at(point.x(), point.y() - line.pos().y() - line.ground)
+        return None
+
     def _time_at(self, x: int, y: int) -> Fraction | None:
         """The time of a place on or near a staff."""
         point = self.mapToScene(x, y)
@@ -427,7 +455,10 @@ class PageView(QGraphicsView):
         assert event is not None
         position = event.position().toPoint()
         note = self.note_at(position.x(), position.y())
-        if note is not None and event.button() == Qt.MouseButton.LeftButton:
+        group = self._group_at(position.x(), position.y())
+        if group is not None and event.button() == Qt.MouseButton.LeftButton:
+            self.group_wanted.emit(group)
+        elif note is not None and event.button() == Qt.MouseButton.LeftButton:
             extend = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
             self.selection_wanted.emit(self._anchor if extend and self._anchor else note, note)
         elif event.button() == Qt.MouseButton.LeftButton:

@@ -8,7 +8,7 @@ from gavotte.notation.values import value_of
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Articulation, Note, Solo
 from gavotte.solo.label import Label
-from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, shown_degree
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 
 _VALUE_WORDS = {
     1: QT_TRANSLATE_NOOP("Gavotte", "whole note"),
@@ -42,7 +42,7 @@ def spoken_note(note: Note, grid: BarGrid, label: Label | None) -> str:
         if label.chord:
             parts.append(
                 translate("Gavotte", "{degree} of {chord}").format(
-                    degree=_read(shown_degree(label.degree)), chord=_read(shown_chord(parse_chord_symbol(label.chord)))
+                    degree=_read(label.shown_degree), chord=_read(shown_chord(parse_chord_symbol(label.chord)))
                 )
             )
         if label.in_doubt:

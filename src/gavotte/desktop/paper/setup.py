@@ -12,7 +12,6 @@ from gavotte.desktop.page.line_item import LineParts
 from gavotte.engraving.shapes import STAFF_SPACE
 from gavotte.solo.document import Function
 from gavotte.solo.label import Label
-from gavotte.theory.chord_symbol import shown_degree
 
 MARGIN_MM = 14
 SMALLEST_STAFF, LARGEST_STAFF = 4.0, 10.0
@@ -59,7 +58,7 @@ class PageSetup:
 
     def degrees_of(self, labels: dict[str, Label]) -> dict[str, str]:
         """The degrees that stand under the notes."""
-        return {note: shown_degree(label.degree) for note, label in labels.items()} if self.degrees else {}
+        return {note: label.shown_degree for note, label in labels.items()} if self.degrees else {}
 
     def line_parts(self, numbered: bool) -> LineParts:
         """What is shown of a line; ``numbered`` says whether bar numbers mean anything in the music."""

@@ -25,7 +25,9 @@ def double_approaches(frame: Frame, school: School, first: int, last: int) -> It
             and frame.is_resting_point(target)
         ):
             device = "double-below" if distances[0] < 0 else "double-above"
-            explains = {k: Explanation(Function.APPROACH, device, 0.93, target=target) for k in (target - 2, target - 1)}
+            explains = {
+                k: Explanation(Function.APPROACH, device, 0.93, target=target) for k in (target - 2, target - 1)
+            }
             yield Figure(RULE, "double approach", (target - 2, target - 1), explains, target=target)
 
 

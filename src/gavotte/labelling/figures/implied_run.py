@@ -42,7 +42,7 @@ class _Run:
 
 
 def implied_runs(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
-    """The implied runs among the notes from ``first`` up to ``last``, each alone and with the shapes that carry it on."""
+    """The implied runs among the notes from ``first`` up to ``last``, alone and with the shapes that carry them on."""
     # Only a note that is no chord tone makes a run: without one within reach there is nothing to find.
     added = [i for i in range(first, last) if not frame.notes[i].is_tone]
     for start in range(first, last - 2):
@@ -106,11 +106,11 @@ def _contradicts(frame: Frame, added: list[FramedNote]) -> bool:
 
 
 def _plainness(run: list[FramedNote], chord: Spelled) -> tuple[int, ...]:
-    """Lower is plainer: no ninths, all four tones, the root first, an everyday kind."""
+    """Lower is plainer: no ninths, all four tones, the root first, from a beat on, an everyday kind."""
     classes = [note.pitch % 12 for note in run]
     ninths = sum(pitch_class not in chord.tones for pitch_class in classes)
     missing = len(chord.tones - set(classes))
-    return ninths, missing, int(classes[0] != chord.root), list(KINDS).index(chord.kind)
+    return ninths, missing, int(classes[0] != chord.root), int(not run[0].on_beat), list(KINDS).index(chord.kind)
 
 
 def _without_departing_ninth(run: list[FramedNote], chord: Spelled) -> list[FramedNote]:
@@ -144,7 +144,7 @@ def _is_run(frame: Frame, run: list[FramedNote], chord: Spelled) -> bool:
 
 
 def _carried_on(frame: Frame, run: _Run, last: int) -> _Run | None:
-    """The next shape of a pattern: as many notes right after the run, moved as they are or on to the cycle's next chord."""
+    """The next shape of a pattern: as many notes right after the run, moved as they are or on to a cycle's chord."""
     start, size = run.notes[-1].index + 1, len(run.notes)
     if start + size > last or run.notes[-1].rest_after:
         return None
@@ -162,8 +162,7 @@ def _carried_on(frame: Frame, run: _Run, last: int) -> _Run | None:
             continue
         shift = (chord.root - run.chord.root) % 12
         moved = moves == before and chord.kind == run.chord.kind and shift != 0
-        cycles = shift in (_PLAINER = 0.0001
-_FALLING_FIFTH, _FALLING_SEMITONE) and [m > 0 for m in moves] == [m > 0 for m in before]
+        cycles = shift in (_FALLING_FIFTH, _FALLING_SEMITONE) and [m > 0 for m in moves] == [m > 0 for m in before]
         if moved or (cycles and chord.tones <= classes):
             return _Run(tuple(notes), chord)
     return None
@@ -183,5 +182,5 @@ def _figure(frame: Frame, chain: Sequence[_Run]) -> Figure:
                 explains[note.index] = Explanation(Function.OUTSIDE, "implied", 0.85, implied=name)
             spells[note.index] = name
     # Of two chords for the same notes the plainer is heard.
-    plainness = sum(sum(_plainness(list(run.notes), run.chord)[:3]) for run in chain)
+    plainness = sum(sum(_plainness(list(run.notes), run.chord)[:4]) for run in chain)
     return Figure(RULE, "implied run", tuple(spells), explains, spells=spells, extra=_PLAINER * plainness)

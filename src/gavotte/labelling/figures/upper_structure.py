@@ -21,7 +21,7 @@ from gavotte.labelling.tensions import extension_device
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
 
-RULE = 3
+RULE = 3.5
 _MAJOR_THIRD = 4
 _STEP = 2
 
@@ -77,4 +77,11 @@ def _figure(frame: Frame, notes: list[FramedNote], chord: Spelled, school: Schoo
         if not note.is_tone
     }
     members = tuple(note.index for note in notes)
-    return Figure(RULE, "upper structure", members, explains, spells=dict.fromkeys(members, name), extra=costs_of(school).structure)
+    return Figure(
+        RULE,
+        "upper structure",
+        members,
+        explains,
+        spells=dict.fromkeys(members, name),
+        extra=costs_of(school).structure,
+    )

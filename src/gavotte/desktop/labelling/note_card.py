@@ -20,30 +20,31 @@ from gavotte.desktop.function_sign import function_icon
 from gavotte.desktop.keyboard_strip import KeyboardStrip
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import said, translate
-from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_KEYS, FUNCTION_WORDS, sureness
+from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_KEYS, FUNCTION_WORDS, counted, figure_words, sureness
 from gavotte.labelling.frame import Frame
+from gavotte.labelling.overview import Group
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.label import DEVICES, Alternative, Label
-from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, shown_degree
-
-CARD_WIDTH = 320
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
+from gavotte.theory.degrees import shown_degree
 
 
 class NoteCard(QScrollArea):
     """Shows one note's label.
 
     Signals: ``function_chosen(function, device)`` ("" for the usual device), ``take_back_wanted()``,
-    ``target_pointed(id)`` while the mouse is over the target ("" when it leaves), ``target_chosen(id)``.
+    ``target_pointed(id)`` while the mouse is over the target ("" when it leaves), ``target_chosen(id)``,
+    ``figure_wanted()`` to hear the figure the note belongs to.
     """
 
     function_chosen = pyqtSignal(Function, str)
     take_back_wanted = pyqtSignal()
     target_pointed = pyqtSignal(str)
     target_chosen = pyqtSignal(str)
+    figure_wanted = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__()
-        self.setFixedWidth(CARD_WIDTH)
         self.setWidgetResizable(True)
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -120,6 +121,13 @@ class NoteCard(QScrollArea):
         self.take_back = QPushButton(translate("Gavotte", "Take back"))
         self.take_back.setToolTip(translate("Gavotte", "Let the rules decide again (Backspace)"))
         self.take_back.clicked.connect(self.take_back_wanted)
+        self.heard = QLabel()
+        self.heard.setObjectName("accent")
+        self.heard.setWordWrap(True)
+        self.figure = QPushButton()
+        self.figure.setObjectName("link")
+        self.figure.setToolTip(translate("Gavotte", "Select the figure with the note it leads into, and play it (G)"))
+        self.figure.clicked.connect(self.figure_wanted)
         self.sustained = QLabel()
         self.sustained.setObjectName("quiet")
         self.sustained.setWordWrap(True)
@@ -127,8 +135,10 @@ class NoteCard(QScrollArea):
         row.addWidget(self.sure, 1)
         row.addWidget(self.take_back)
         self._layout.addWidget(_rule())
+        self._layout.addWidget(self.heard)
         self._layout.addWidget(self.reason)
         self._layout.addWidget(self.target)
+        self._layout.addWidget(self.figure)
         self._layout.addWidget(self.sustained)
         self._layout.addLayout(row)
 
@@ -163,11 +173,17 @@ class NoteCard(QScrollArea):
             button.setIcon(function_icon(function, palette))
         self.strip.update()
 
-    def show_note(self, solo: Solo, frame: Frame, label: Label) -> None:
-        """Show the note that ``label`` belongs to."""
+    def show_something(self, some: bool) -> None:
+        """Show a note, or nothing where none is selected."""
+        body = self.widget()
+        if body is not None:
+            body.setVisible(some)
+
+    def show_note(self, solo: Solo, frame: Frame, label: Label, group: Group | None = None) -> None:
+        """Show the note that ``label`` belongs to, and the figure it is part of."""
         note = solo.note(label.note)
         self._label = label
-        self.degree.setText(shown_degree(label.degree))
+        self.degree.setText(label.shown_degree)
         self.degree.setStyleSheet(f"color: {self.palette_in_use.functions[label.function]};")
         doubt = translate("Gavotte", "  ·  marked uncertain") if note.uncertain else ""
         self.note.setText(f"{note.pitch.shown}{note.pitch.octave}{doubt}")
@@ -175,6 +191,17 @@ class NoteCard(QScrollArea):
         self.place.setText(place[0].upper() + place[1:])
         self._show_function(label)
         self._show_reason(solo, label)
+        self.heard.setVisible(bool(label.heard))
+        self.heard.setText(
+            translate("Gavotte", "Heard in {name}: {degree}").format(name=label.heard, degree=label.other)
+        )
+        self.figure.setVisible(group is not None)
+        if group is not None:
+            self.figure.setText(
+                translate("Gavotte", "⌊⌋  {figure}, {notes}").format(
+                    figure=figure_words(group), notes=counted(len(group.notes), "note")
+                )
+            )
         self._show_alternatives(label)
         self._show_strip(frame, label, note.onset, note.pitch.midi)
 

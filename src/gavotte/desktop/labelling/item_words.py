@@ -1,0 +1,124 @@
+"""What is said about an item of the queue."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from gavotte.desktop.labelling.review import Item, Kind
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted
+from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.learning import Offer
+from gavotte.labelling.slips import Change
+from gavotte.solo.document import Solo
+
+
+@dataclass(frozen=True)
+class Words:
+    """``what`` it is, ``where``, in ``words`` and in ``short``, and what the two answers are called."""
+
+    what: str
+    where: str
+    words: str
+    short: str
+    take: str
+    leave: str
+
+
+CHOICE_WORDS = {
+    "sixth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "6 and 13 count as chord tones"),
+    "ninth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "9 counts as a chord tone"),
+    "accents_are_colours": QT_TRANSLATE_NOOP("Gavotte", "Accented notes are colours, even if they resolve"),
+    "leaps_are_colours": QT_TRANSLATE_NOOP("Gavotte", "Notes leapt to are colours, even if they resolve"),
+    "tones_enclose": QT_TRANSLATE_NOOP("Gavotte", "A chord tone may be one side of an enclosure"),
+    "names_structures": QT_TRANSLATE_NOOP("Gavotte", "Chords over the chord are named"),
+    "flags_clashes": QT_TRANSLATE_NOOP("Gavotte", "What rubs is called a clash"),
+}
+"""Each choice of a school as a statement."""
+
+
+def words_of(item: Item, found: Labelled, shown: Solo) -> Words:
+    """The words for an item of the queue, of a solo as it is shown."""
+    grid = found.frame.grid
+    place = grid.place(shown.note(item.first).onset) if item.first else ""
+    where = place[:1].upper() + place[1:]
+    if item.slip is not None:
+        take = {
+            Change.CHORD: translate("Gavotte", "Move the chord"),
+            Change.WRITTEN: translate("Gavotte", "Read it so"),
+        }.get(item.slip.change)
+        name = item.slip.pitch.shown if item.slip.pitch is not None else ""
+        take = take or translate("Gavotte", "Make it {pitch}").format(pitch=name)
+        return Words(
+            translate("Gavotte", "Worth another listen"),
+            where,
+            translate("Gavotte", "{words} Surprise goes down by {gain}.").format(
+                words=item.slip.words, gain=f"{item.slip.gain:.1f}"
+            ),
+            item.slip.words,
+            take,
+            translate("Gavotte", "It is right"),
+        )
+    if item.proposal is not None:
+        last = grid.place(shown.note(item.last).onset)
+        return Words(
+            translate("Gavotte", "Another reading"),
+            translate("Gavotte", "{first} to {last}").format(first=where, last=last),
+            item.proposal.words,
+            translate("Gavotte", "Could be read by {name}").format(name=item.proposal.name),
+            translate("Gavotte", "Read it so"),
+            translate("Gavotte", "By the changes"),
+        )
+    if item.offer is not None:
+        return _offer_words(item.offer, found)
+    if item.kind is Kind.NO_CHORDS:
+        return Words(
+            translate("Gavotte", "No chords"),
+            "",
+            translate(
+                "Gavotte",
+                "No chord is written, so notes are heard against the key's home chord. Chords can be inferred from the "
+                "notes, one to a bar, or the whole solo read by its key: choose that under School.",
+            ),
+            translate("Gavotte", "No chord is written"),
+            translate("Gavotte", "Infer chords"),
+            translate("Gavotte", "Leave it"),
+        )
+    label = found.labels[next(n.index for n in found.frame.notes if n.note.id == item.first)]
+    name = shown.note(item.first).pitch.shown
+    called = f"{said(FUNCTION_WORDS[label.function])}, {said(DEVICE_WORDS[label.device])}"
+    return Words(
+        translate("Gavotte", "In doubt"),
+        where,
+        label.reason,
+        translate("Gavotte", "{pitch}: {called}?").format(pitch=name, called=called.lower()),
+        translate("Gavotte", "Take it so"),
+        translate("Gavotte", "Pass"),
+    )
+
+
+def _offer_words(offer: Offer, found: Labelled) -> Words:
+    statement = said(CHOICE_WORDS[offer.choice])
+    will = getattr(offer.school, offer.choice)
+    evidence = offer.evidence
+    total = evidence.other_way + evidence.as_it_is
+    words = translate(
+        "Gavotte",
+        "You decided {some} of {total} notes the other way than the {school} school has it. "
+        "{change}: “{statement}”? {labels} here would change.",
+    ).format(
+        some=evidence.other_way,
+        total=total,
+        school=found.frame.school.name,
+        change=translate("Gavotte", "Choose") if will else translate("Gavotte", "No longer"),
+        statement=statement,
+        labels=counted(offer.changes, "label"),
+    )
+    return Words(
+        translate("Gavotte", "You keep deciding otherwise"),
+        "",
+        words,
+        translate("Gavotte", "Change the school: {statement}").format(statement=statement),
+        translate("Gavotte", "Change it"),
+        translate("Gavotte", "Keep the school"),
+    )

@@ -1,0 +1,307 @@
+"""The review: what of the open solo wants an answer. It listens to the session and asks it for edits."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from enum import Enum
+from pathlib import Path
+
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+
+from gavotte.desktop.labelling.memory import Memory
+from gavotte.desktop.session import SoloSession
+from gavotte.desktop.translation import translate
+from gavotte.desktop.work import Job, run_beside
+from gavotte.harmony.inferring import with_inferred_chords
+from gavotte.labelling.answers import (
+    plain_ones,
+    with_changes_read,
+    with_labels_taken,
+    with_reading,
+    with_slip,
+    without_slip,
+)
+from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.learning import Evidence, Offer, evidence_of, offers
+from gavotte.labelling.readings import Proposal, proposals
+from gavotte.labelling.slips import Change, Slip, suspected_slips
+from gavotte.solo.document import Solo
+
+REVIEW_DELAY_MS = 250
+
+
+class Kind(Enum):
+    """What sort of answer is wanted."""
+
+    NO_CHORDS = "no chords"
+    OFFER = "offer"
+    READING = "reading"
+    SLIP = "slip"
+    DOUBT = "doubt"
+
+
+@dataclass(frozen=True)
+class Item:
+    """One thing that wants an answer, about the notes from ``first`` to ``last`` (ids; "" for the whole solo)."""
+
+    kind: Kind
+    first: str = ""
+    last: str = ""
+    slip: Slip | None = None
+    proposal: Proposal | None = None
+    offer: Offer | None = None
+
+
+@dataclass(frozen=True)
+class _Findings:
+    slips: tuple[Slip, ...] = ()
+    proposals: tuple[Proposal, ...] = ()
+    offers: tuple[Offer, ...] = ()
+    evidence: Mapping[str, Evidence] | None = None
+
+
+class Review(QObject):
+    """Signals: ``changed``, the items are other ones; ``current_changed``, another one is looked at."""
+
+    changed = pyqtSignal()
+    current_changed = pyqtSignal()
+
+    def __init__(self, session: SoloSession, folder: Path, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self.memory = Memory(folder)
+        self.items: list[Item] = []
+        self._current: Item | None = None
+        self._findings = _Findings()
+        self._passed: set[tuple[str, int]] = set()
+        self._unasked: set[str] = set()
+        self._job: Job | None = None
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(REVIEW_DELAY_MS)
+        self._soon.timeout.connect(self._look)
+        session.solo_opened.connect(self._opened)
+        session.labels_changed.connect(self._edited)
+
+    # -- looking ------------------------------------------------------------------------------------
+
+    def _opened(self) -> None:
+        self._passed = set()
+        self._findings = _Findings()
+        self._current = None
+        self._list()
+        self._soon.start()
+
+    def _edited(self) -> None:
+        self._list()
+        self._soon.start()
+
+    def cancel(self) -> None:
+        """Look no further."""
+        self._soon.stop()
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+
+    @property
+    def is_complete(self) -> bool:
+        """Whether everything that changed has been looked through."""
+        return self._job is None and not self._soon.isActive()
+
+    def _look(self) -> None:
+        self.cancel()
+        found, solo_id = self._session.found, self._session.solo_id
+        if found is None or solo_id is None:
+            return
+        elsewhere = self.memory.evidence(found.frame.school.name, solo_id)
+
+        def work() -> _Findings:
+            return _Findings(
+                suspected_slips(found), proposals(found), tuple(offers(found, elsewhere)), evidence_of(found)
+            )
+
+        def take(findings: _Findings) -> None:
+            self._job = None
+            self._findings = findings
+            self.memory.keep(found.frame.school.name, solo_id, findings.evidence or {})
+            self._list()
+
+        def fail(error: Exception) -> None:
+            self._job = None
+            self._session.failed.emit(str(error))
+
+        self._job = run_beside(work, take, fail)
+
+    def _list(self) -> None:
+        """The items anew, in the order of the line; what is about the whole solo first."""
+        solo, found = self._session.solo, self._session.found
+        items: list[Item] = []
+        if solo is not None and found is not None:
+            place = {note.id: i for i, note in enumerate(solo.notes)}
+            items += self._about_all(solo)
+            about = [item for item in self._about_notes(found) if item.first in place and item.last in place]
+            items += sorted(about, key=lambda item: (place[item.first], item.kind is Kind.DOUBT))
+        self.items = items
+        if self._current is not None and self._same(self._current) is None:
+            self._current = None
+        self.changed.emit()
+
+    def _about_all(self, solo: Solo) -> list[Item]:
+        items = []
+        if not solo.chords and solo.notes and "chords" not in self._unasked and not solo.readings:
+            items.append(Item(Kind.NO_CHORDS))
+        name = solo.school.name
+        for offer in self._findings.offers:
+            if not self.memory.is_declined(name, offer.choice, offer.evidence.other_way):
+                items.append(Item(Kind.OFFER, offer=offer))
+        return items
+
+    def _about_notes(self, found: Labelled) -> list[Item]:
+        items = [Item(Kind.SLIP, slip.note, slip.note, slip=slip) for slip in self._findings.slips]
+        items += [
+            Item(Kind.READING, proposal.reading.first, proposal.reading.last, proposal=proposal)
+            for proposal in self._findings.proposals
+        ]
+        slipped = {slip.note for slip in self._findings.slips}
+        pitches = {note.note.id: note.pitch for note in found.frame.notes}
+        for label in found.labels:
+            passed = (label.note, pitches[label.note]) in self._passed
+            if label.in_doubt and label.note not in slipped and not passed:
+                items.append(Item(Kind.DOUBT, label.note, label.note))
+        return items
+
+    # -- going through ------------------------------------------------------------------------------
+
+    @property
+    def current(self) -> Item | None:
+        """The item that is looked at."""
+        return None if self._current is None else self._same(self._current)
+
+    def _same(self, wanted: Item) -> Item | None:
+        """The item of the list that asks the same, or None."""
+        key = _key(wanted)
+        return next((item for item in self.items if _key(item) == key), None)
+
+    def choose(self, item: Item | None) -> None:
+        """Look at an item: its notes are selected."""
+        self._current = item
+        if item is not None and item.first:
+            self._session.select(item.first, item.last)
+        self.current_changed.emit()
+
+    def step(self, by: int) -> bool:
+        """Look at the next (1) or previous (-1) item, from the selected note on and around the end."""
+        if not self.items:
+            return False
+        current = self.current
+        if current is not None and self._is_where(current):
+            self.choose(self.items[(self.items.index(current) + by) % len(self.items)])
+            return True
+        solo, here = self._session.solo, self._session.current
+        assert solo is not None
+        place = {note.id: i for i, note in enumerate(solo.notes)}
+        now = place.get(here or "", -1)
+        ahead = [item for item in self.items if not item.first or (place[item.first] - now) * by > 0]
+        ahead = [item for item in ahead if item.first] or ahead
+        self.choose((ahead or self.items)[0 if by > 0 else -1])
+        return True
+
+    def _is_where(self, item: Item) -> bool:
+        return not item.first or (self._session.anchor, self._session.current) == (item.first, item.last)
+
+    # -- answering ----------------------------------------------------------------------------------
+
+    def take(self) -> None:
+        """Do what the current item suggests, or take the label in doubt as it is; then go on to the next."""
+        self._answer(self._take)
+
+    def leave(self) -> None:
+        """Leave things as they are, and don't ask again; then go on to the next."""
+        self._answer(self._leave)
+
+    def _answer(self, answer: Callable[[Item], None]) -> None:
+        item = self.current
+        if item is None:
+            if not self.step(1):
+                return
+            item = self.current
+            # What was not in view is only shown: nobody answers what they have not seen.
+            return
+        index = self.items.index(item)
+        answer(item)
+        if self._same(item) is not None and item in self.items:
+            self.items.remove(item)
+        following = self.items[index:] or self.items
+        self.choose(following[0] if following else None)
+        self.changed.emit()
+
+    def _take(self, item: Item) -> None:
+        session = self._session
+        solo = session.solo
+        assert solo is not None
+        if item.slip is not None:
+            session.edit(_slip_words(item.slip), with_slip(solo, item.slip, self._semitones(item.slip)))
+        elif item.proposal is not None:
+            reading = session.as_sounding(item.proposal.reading)
+            words = translate("Gavotte", "Read by {name}").format(name=item.proposal.name)
+            session.edit(words, with_reading(solo, reading))
+        elif item.offer is not None:
+            session.set_school(item.offer.school)
+        elif item.kind is Kind.NO_CHORDS:
+            session.edit(translate("Gavotte", "Infer the chords"), with_inferred_chords(solo))
+        else:
+            labels = [session.labels[item.first]] if item.first in session.labels else []
+            session.edit(translate("Gavotte", "Take the label as it is"), with_labels_taken(solo, labels))
+
+    def _semitones(self, slip: Slip) -> int:
+        """How far the suggested pitch lies from the note's, in whichever pitch both are shown."""
+        shown = self._session.shown
+        if slip.pitch is None or shown is None:
+            return 0
+        return slip.pitch.midi - shown.note(slip.note).pitch.midi
+
+    def _leave(self, item: Item) -> None:
+        session = self._session
+        solo = session.solo
+        assert solo is not None
+        if item.slip is not None:
+            session.edit(translate("Gavotte", "Leave the note as it is"), without_slip(solo, item.slip))
+        elif item.proposal is not None:
+            session.edit(translate("Gavotte", "Read it by the changes"), with_changes_read(solo, item.first, item.last))
+        elif item.offer is not None:
+            self.memory.decline(solo.school.name, item.offer.choice, item.offer.evidence.other_way)
+        elif item.kind is Kind.NO_CHORDS:
+            self._unasked.add("chords")
+        else:
+            self._passed.add((item.first, session.pitch_of(item.first)))
+        self._list()
+
+    def take_plain(self) -> int:
+        """Take all labels nobody need look at as they are; gives how many."""
+        session = self._session
+        plain = plain_ones(session.labels.values())
+        if session.solo is not None and plain:
+            words = translate("Gavotte", "Take {number} plain labels").format(number=len(plain))
+            session.edit(words, with_labels_taken(session.solo, plain))
+        return len(plain)
+
+
+def _key(item: Item) -> tuple[object, ...]:
+    detail: object = None
+    if item.slip is not None:
+        detail = (item.slip.change, item.slip.pitch)
+    elif item.proposal is not None:
+        detail = item.proposal.name
+    elif item.offer is not None:
+        detail = item.offer.choice
+    return item.kind, item.first, item.last, detail
+
+
+def _slip_words(slip: Slip) -> str:
+    match slip.change:
+        case Change.CHORD:
+            return translate("Gavotte", "Move the chord")
+        case Change.WRITTEN:
+            return translate("Gavotte", "Read the part as written pitch")
+    return translate("Gavotte", "Mend the note")

@@ -1,0 +1,183 @@
+"""The analysis as a text to hand out: what each bar does, in plain sentences, which its user may write anew."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from gavotte.harmony.keys import heard_keys
+from gavotte.harmony.progressions import numbered, summary
+from gavotte.labelling.frame import FramedNote
+from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.readings import reading_name
+from gavotte.solo.bars import Bar
+from gavotte.solo.document import Function, ReadingKind, Remark, Solo
+from gavotte.solo.label import Label
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
+
+
+@dataclass(frozen=True, slots=True)
+class BarText:
+    """What is said of one bar. ``written`` is True where the user's own words stand in."""
+
+    onset: Fraction
+    number: int
+    chords: str
+    words: str
+    written: bool = False
+
+
+def bar_texts(found: Labelled) -> tuple[BarText, ...]:
+    """A text for each bar in which a note begins, in order."""
+    solo, grid = found.solo, found.frame.grid
+    by_bar: dict[int, list[int]] = {}
+    for note in found.frame.notes:
+        by_bar.setdefault(grid.index_at(note.note.onset), []).append(note.index)
+    remarks = {remark.onset: remark.words for remark in solo.remarks}
+    texts = []
+    for index, places in sorted(by_bar.items()):
+        bar = grid.bars[index]
+        own = remarks.get(bar.onset)
+        words = own if own is not None else " ".join(_sentences(found, places))
+        texts.append(BarText(bar.onset, bar.number, _chords_of(found, bar), words, own is not None))
+    return tuple(texts)
+
+
+def with_bar_text(solo: Solo, onset: Fraction, words: str | None) -> Solo:
+    """The solo with its user's own words for the bar at ``onset``; with None the program's stand again."""
+    kept = [remark for remark in solo.remarks if remark.onset != onset]
+    if words is not None:
+        kept.append(Remark(onset, words))
+    return replace(solo, remarks=tuple(sorted(kept, key=lambda remark: remark.onset)))
+
+
+def markdown(found: Labelled) -> str:
+    """The whole analysis as Markdown: title, keys, form by function, readings, and every bar."""
+    solo = found.solo
+    lines = [f"# {solo.title}", ""]
+    about = [part for part in (solo.player, solo.instrument.name, solo.style) if part]
+    lines += [" · ".join(about), ""]
+    keys = heard_keys(solo)
+    names = [key.key.shown + (", blues" if key.blues else "") for key in keys]
+    lines.append(f"**Key:** {names[0]}" if len(keys) == 1 else "**Keys:** " + "; ".join(_key_lines(found)))
+    if solo.chords:
+        lines += ["", f"**Changes:** {summary(solo)}."]
+    lines += ["", f"**School:** {found.frame.school.name}."]
+    for reading in solo.readings:
+        if reading.kind is not ReadingKind.CHANGES:
+            places = {note.id: note.onset for note in solo.notes}
+            if reading.first in places and reading.last in places:
+                first, last = (found.frame.grid.at(places[note]).number for note in (reading.first, reading.last))
+                where = f"bar {first}" if first == last else f"bars {first} to {last}"
+                lines += ["", f"**Reading:** {where} are heard in {reading_name(reading)}."]
+    for text in bar_texts(found):
+        name = f"Bar {text.number}" if text.number else "Pickup"
+        lines += ["", f"## {name}" + (f" · {text.chords}" if text.chords else ""), "", text.words]
+    return "\n".join(lines).rstrip() + "\n"
+
+
+def _key_lines(found: Labelled) -> Iterator[str]:
+    for key in heard_keys(found.solo):
+        yield f"{key.key.shown} from bar {max(1, found.frame.grid.at(max(key.onset, Fraction(0))).number)}"
+
+
+def _chords_of(found: Labelled, bar: Bar) -> str:
+    """The chords that sound in a bar with their numerals: "Dm7 (ii) G7 (V)"."""
+    names = [
+        f"{shown_chord(entry.change.chord)} ({entry.numeral})"
+        for entry in numbered(found.solo)
+        if entry.change.onset < bar.end and entry.change.end > bar.onset
+    ]
+    return "  ".join(names)
+
+
+# -- sentences ------------------------------------------------------------------------------------------
+
+
+def _sentences(found: Labelled, places: Sequence[int]) -> Iterator[str]:
+    """What the notes of a bar do, one sentence for each thing they do in a row."""
+    for key, run in itertools.groupby(places, key=lambda i: _together(found, i)):
+        indexes = list(run)
+        notes = [found.frame.notes[i] for i in indexes]
+        labels = [found.labels[i] for i in indexes]
+        yield _capital(_sentence(found, key[0], notes, labels)) + "."
+
+
+def _together(found: Labelled, i: int) -> tuple[str, object]:
+    """What a note is told together with: its figure, the chord it belongs to, or where it leads."""
+    label, note = found.labels[i], found.frame.notes[i]
+    if label.group is not None:
+        return "figure", label.group
+    if label.function is Function.CHORD and label.device == "plain":
+        return "tones", note.span
+    if label.function is Function.PASSING and label.device == "passing":
+        return "passing", label.target
+    return "alone", i
+
+
+def _sentence(found: Labelled, kind: str, notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
+    match kind:
+        case "tones":
+            return _tones(found, notes, labels)
+        case "passing":
+            way = "pass" if len(notes) > 1 else "passes"
+            return f"{_names(notes)} {way} by step to {_goal(found, labels[0])}"
+        case "figure":
+            return _figure(found, notes, labels)
+    return labels[0].reason.rstrip(".")
+
+
+def _tones(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
+    chord = _chord(found, notes[0])
+    if len(notes) == 1:
+        return labels[0].reason.rstrip(".")
+    degrees = " ".join(label.shown_degree for label in labels)
+    return f"{_names(notes)} spell {chord} ({degrees})"
+
+
+def _figure(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
+    added = [
+        (note, label)
+        for note, label in zip(notes, labels, strict=True)
+        if not (label.function is Function.CHORD and label.device == "plain")
+    ]
+    if not added:
+        return f"{_names(notes)} belong to the figure that follows"
+    device, names = added[0][1].device, _names(notes)
+    goal = _goal(found, added[0][1]) if added[0][1].target else ""
+    if device == "enclosure":
+        verb = "close in on" if len(notes) > 1 else "closes in on"
+        return f"{names} {verb} {goal}"
+    if device.startswith("double"):
+        return f"{names} lead by two half steps from {device.split('-')[1]} into {goal}"
+    if device == "chromatic-passing":
+        return f"{names} run by half steps to {goal}"
+    implied = next((label.implied for label in labels if label.implied), None)
+    spelled = shown_chord(parse_chord_symbol(implied)) if implied else "another chord"
+    if device == "implied":
+        return f"{names} spell {spelled} over {_chord(found, notes[0])}"
+    degrees = " ".join(label.shown_degree for label in labels)
+    return f"{names} spell {spelled} as colours of {_chord(found, notes[0])} ({degrees})"
+
+
+def _goal(found: Labelled, label: Label) -> str:
+    index = next(note.index for note in found.frame.notes if note.note.id == label.target)
+    note, target = found.frame.notes[index], found.labels[index]
+    return f"{note.note.pitch.shown}, the {target.shown_degree} of {_chord(found, note)}"
+
+
+def _chord(found: Labelled, note: FramedNote) -> str:
+    span = found.frame.span_of(note)
+    return shown_chord(parse_chord_symbol(span.text)) if span.text else shown_chord(span.chord)
+
+
+def _names(notes: Sequence[FramedNote]) -> str:
+    """ "F", "F and E♭", "F, D♯ and E"."""
+    names = [note.note.pitch.shown for note in notes]
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]

@@ -1,0 +1,136 @@
+"""Overviews of a labelled solo: its skeleton, what falls on the chord changes, and its figures."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+
+from gavotte.labelling.frame import FramedNote
+from gavotte.labelling.labeller import Labelled
+from gavotte.solo.bars import Bar
+from gavotte.solo.label import Label
+from gavotte.theory.degrees import shown_degree
+
+
+def skeleton(found: Labelled) -> tuple[str, ...]:
+    """The ids of the notes that sound on strong beats: what is left of the line when its ornament is taken away.
+
+    A note counts that begins on a strong beat or comes early and is held over it.
+    """
+    grid = found.frame.grid
+    kept = []
+    for note in found.frame.notes:
+        if note.note.grace:
+            continue
+        if note.strong or _held_over_strong(note, grid.at(note.note.onset)):
+            kept.append(note.note.id)
+    return tuple(kept)
+
+
+def _held_over_strong(note: FramedNote, bar: Bar) -> bool:
+    start = bar.onset - bar.lead_in
+    strong = [start + beat.offset for beat in bar.meter.beats if beat.strong] + [start + bar.meter.bar_length]
+    return any(note.note.onset < place < note.note.end for place in strong)
+
+
+@dataclass(frozen=True, slots=True)
+class Landing:
+    """What falls on a chord change: the note there (or just before or after it) and what leads to it.
+
+    ``note`` and ``before`` are note ids; degrees are against the chord each note is heard in, as they are shown.
+    ``move`` is the way from the one to the other in semitones.
+    """
+
+    onset: Fraction
+    place: str
+    old: str
+    new: str
+    note: str | None
+    degree: str
+    label: Label | None
+    before: str | None
+    degree_before: str
+    move: int | None
+
+
+def landings(found: Labelled) -> tuple[Landing, ...]:
+    """One row for each chord change under the line, in order."""
+    return tuple(_landings(found))
+
+
+def _landings(found: Labelled) -> Iterator[Landing]:
+    frame = found.frame
+    notes = [note for note in frame.notes if not note.note.grace]
+    if not notes:
+        return
+    for index in range(1, len(frame.spans)):
+        span, old = frame.spans[index], frame.spans[index - 1]
+        if not notes[0].note.onset <= span.onset <= notes[-1].note.end:
+            continue
+        place = frame.grid.place(span.onset)
+        on = _note_at(notes, span.onset)
+        if on is None:
+            yield Landing(span.onset, place, old.text, span.text, None, "", None, None, "", None)
+            continue
+        k = notes.index(on)
+        before = notes[k - 1] if k else None
+        label = found.labels[on.index]
+        early = on.note.onset < span.onset and label.device != "anticipation"
+        degree = span.chord.degree_of(on.pitch % 12) if early else label.degree
+        shown = found.labels[on.index].shown_degree if degree == label.degree else _shown(found, degree)
+        yield Landing(
+            span.onset,
+            place,
+            old.text,
+            span.text,
+            on.note.id,
+            shown,
+            label,
+            None if before is None else before.note.id,
+            "" if before is None else found.labels[before.index].shown_degree,
+            None if before is None else on.pitch - before.pitch,
+        )
+
+
+def _shown(found: Labelled, degree: str) -> str:
+    return shown_degree(degree, found.frame.school.naming)
+
+
+def _note_at(notes: list[FramedNote], onset: Fraction) -> FramedNote | None:
+    """The note that begins or sounds at a time, else the first within a beat after it."""
+    for note in notes:
+        if note.note.onset <= onset < note.note.end:
+            return note
+        if onset < note.note.onset:
+            return note if note.note.onset - onset < Fraction(1) else None
+    return None
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """The notes of one figure (ids), its kind, the chord it spells ("" for none), and the note it leads into."""
+
+    notes: tuple[str, ...]
+    name: str
+    spells: str
+    target: str | None
+
+
+def groups(found: Labelled) -> dict[int, Group]:
+    """The figures of a solo by their number."""
+    members: dict[int, list[Label]] = {}
+    for label in found.labels:
+        if label.group is not None:
+            members.setdefault(label.group, []).append(label)
+    return {number: _group(labels) for number, labels in members.items()}
+
+
+def _group(labels: list[Label]) -> Group:
+    target = next((label.target for label in labels if label.target is not None), None)
+    device = next((label.device for label in labels if label.device != "plain"), "plain")
+    implied = next((label.implied for label in labels if label.implied), None)
+    kinds = {"enclosure": "enclosure", "chromatic-passing": "chromatic run", "implied": "implied run"}
+    double = device.startswith("double")
+    name = "double approach" if double else kinds.get(device, "upper structure")
+    return Group(tuple(label.note for label in labels), name, implied or "", target)
