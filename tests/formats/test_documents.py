@@ -80,7 +80,7 @@ GOOD = {"id": "x", "meter": "4/4", "key": "C major", "chords": [["0", "C"]], "no
     [
         ({"meter": "4/5"}, ["x", "meter"]),
         ({"key": "Q"}, ["x", "key"]),
-        ({"chords": [["0", "Hm7"]]}, ["chord 0", "root"]),
+        ({"chords": [["0", " "]]}, ["chord 0", "nothing to read"]),
         ({"notes": [["0", "1", "C4"], ["1/0", "1", "D4"]]}, ["note 1"]),
         ({"notes": [["0", 0.5, "C4"]]}, ["exact"]),
         ({"notes": [["2", "1", "C4"], ["1", "1", "D4"]]}, ["note 1", "before"]),

@@ -6,7 +6,9 @@ import pytest
 
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml import Imported, open_score
+from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.solo.document import Articulation
+from gavotte.theory.chord import UnreadChord
 
 HEAD = '<score-partwise version="4.0"><work><work-title>Bench Tune</work-title></work><part-list>'
 FIRST = (
@@ -137,8 +139,10 @@ def test_harmonies(kind: str, inside: str, text: str) -> None:
 def test_a_strange_kind_is_read_by_its_text_or_reported() -> None:
     assert read(score(harmony("G", "other", text="7alt") + note("C5", 24))).solo.chords[0].text == "G7alt"
     imported = read(score(harmony("G", "Neapolitan") + note("C5", 24)))
-    assert imported.solo.chords == ()
-    assert any("bar 1" in remark and "Neapolitan" in remark for remark in imported.remarks)
+    assert [chord.symbol for chord in imported.solo.chords] == [UnreadChord("GNeapolitan")]
+    assert any("bar 1" in remark and "Neapolitan" in remark and "stays" in remark for remark in imported.remarks)
+    again = read(write_musicxml(imported.solo))
+    assert [chord.text for chord in again.solo.chords] == ["GNeapolitan"]
 
 
 def test_harmony_offsets_count() -> None:

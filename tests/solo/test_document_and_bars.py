@@ -10,6 +10,7 @@ from gavotte.solo.document import ChordEvent, Function, MeterRegion, OddBar, Sol
 from gavotte.solo.edits import excerpt, transposed, with_decision, without_decision
 from gavotte.solo.instruments import INSTRUMENTS, guess_instrument
 from gavotte.solo.setting import with_setting
+from gavotte.theory.chord import UnreadChord
 from gavotte.theory.chord_symbol import ChordSymbolError
 from gavotte.theory.interval import Interval
 from gavotte.theory.meter import Meter
@@ -41,9 +42,11 @@ def test_meter_changes_and_odd_bars_shape_the_grid() -> None:
     assert bars[2].meter == Meter(3, 4)
 
 
-def test_a_chord_nobody_can_read_is_refused() -> None:
+def test_a_chord_nobody_can_read_stays_as_its_author_wrote_it() -> None:
+    assert ChordEvent("c0", Fraction(0), "Hm7").symbol == UnreadChord("Hm7")
+    assert str(ChordEvent("c0", Fraction(0), "play | it").symbol) == "playit"
     with pytest.raises(ChordSymbolError):
-        ChordEvent("c0", Fraction(0), "Hm7")
+        ChordEvent("c0", Fraction(0), "  ")
 
 
 def test_decisions_replace_each_other_and_can_be_taken_back() -> None:

@@ -16,6 +16,8 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.work import Job, Steps, run_beside
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.whole_file import write_whole
+from gavotte.labelling.hand_out import markdown
+from gavotte.labelling.labeller import labelled
 from gavotte.solo.document import Solo
 
 
@@ -39,7 +41,8 @@ PAPER = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Sheet for printing"), ".pdf")
 PNG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Picture of the selection"), ".png")
 SVG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Drawing of the selection"), ".svg")
 MIDI = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MIDI file: solo, chords and click"), ".mid")
-EXPORT_FORMATS = (PAPER, SCORE, SCORE_WITH_DEGREES, MIDI, NOTE_TABLE, PNG, SVG)
+ANALYSIS = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Analysis as text, bar by bar"), ".md")
+EXPORT_FORMATS = (PAPER, SCORE, SCORE_WITH_DEGREES, ANALYSIS, MIDI, NOTE_TABLE, PNG, SVG)
 
 
 class Exporter(QObject):
@@ -146,6 +149,9 @@ def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
     from gavotte.formats.musicxml_write import write_musicxml
     from gavotte.formats.note_table import write_note_table
 
+    if wanted is ANALYSIS:
+        # The text goes with the page, in the pitch the page is in.
+        return markdown(labelled(sheet.solo)).encode("utf-8")
     solo, labels = sheet.as_data
     if wanted is NOTE_TABLE:
         return write_note_table(solo, labels).encode("utf-8")

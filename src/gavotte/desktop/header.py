@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QSize
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QToolButton, QWidget
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QToolButton, QWidget
 
 from gavotte.desktop.elided import ElidedLabel
 
@@ -17,8 +17,9 @@ class Header(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(20, 10, 16, 10)
         row.setSpacing(12)
-        self.title = QLabel()
+        self.title = ElidedLabel()
         self.title.setObjectName("title")
+        self.title.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred)
         self.about = ElidedLabel()
         self.about.setObjectName("quietBody")
         row.addWidget(self.title)

@@ -36,7 +36,7 @@ from gavotte.desktop.desks.vocabulary import VocabularyDesk
 from gavotte.desktop.desks.write import WriteDesk
 from gavotte.desktop.details_dialog import DetailsDialog
 from gavotte.desktop.dialogs import LickDialog
-from gavotte.desktop.exporting import PAPER, Exporter
+from gavotte.desktop.exporting import ANALYSIS, PAPER, Exporter
 from gavotte.desktop.importing import Importer
 from gavotte.desktop.key_map import LIST_KEYS, PAGE_KEYS, WAVE_KEYS, WRITE_KEYS, KeyMap, groups_of
 from gavotte.desktop.library_edits import LibraryEdits
@@ -229,6 +229,9 @@ class MainWindow(QMainWindow):
         self.deck.failed.connect(self.notice.say)
         self.deck.sound_changed.connect(self._show_sound)
         self.label.keep_wanted.connect(self.keep_lick)
+        self.label.play_wanted.connect(self.playing.play)
+        self.label.text_wanted.connect(self.export_text)
+        self.label.review.changed.connect(self._show_counts)
         self.vocabulary.renamed.connect(self.library_edits.rename_lick)
         self.vocabulary.unwanted.connect(self.library_edits.delete_lick)
         self.vocabulary.source_wanted.connect(self._open_source)
@@ -617,6 +620,17 @@ class MainWindow(QMainWindow):
         for part in (self.rail, *desks, self.transport_bar, self.key_map):
             part.set_palette(palette)
 
+    def export_text(self) -> None:
+        """Ask where the analysis of the open solo goes as text, and write it."""
+        sheet = self.label.sheet()
+        if sheet is not None:
+            self.exporter.choose(sheet, ANALYSIS)
+
+    def set_numerals(self, shown: bool) -> None:
+        """Show roman numerals under the chord symbols of the Label desk, or not."""
+        self._settings.setValue("numerals", shown)
+        self.label.page.set_numerals(shown)
+
     def set_written(self, written: bool) -> None:
         """Show solos and licks as the instrument's player reads them, or in concert pitch."""
         self._settings.setValue("written", written)
@@ -625,6 +639,7 @@ class MainWindow(QMainWindow):
 
     def _restore(self) -> None:
         self.menus.written_action.setChecked(self._settings.value("written", False, type=bool))
+        self.menus.numerals_action.setChecked(self._settings.value("numerals", False, type=bool))
         geometry = self._settings.value("geometry")
         if geometry is not None:
             self.restoreGeometry(geometry)
@@ -676,7 +691,7 @@ class MainWindow(QMainWindow):
             if self.session.solo is None
             else translate("Gavotte", "{number} to look at").format(number=number)
             if number
-            else translate("Gavotte", "looked through")
+            else translate("Gavotte", "all clear")
         )
         self.rail.show_state("label", state)
         solo = self.session.solo
@@ -707,6 +722,7 @@ class MainWindow(QMainWindow):
     def closeEvent(self, event: QCloseEvent | None) -> None:
         self.session.save()
         self.session.cancel()
+        self.label.review.cancel()
         self._keep_work()
         self.importer.cancel()
         self.exporter.cancel()

@@ -340,19 +340,19 @@ class Menus(QObject):
         # Qt has a key of its own for Tab with Shift.
         self.label_actions[-2].setShortcuts([QKeySequence("Shift+Tab"), QKeySequence("Shift+Backtab")])
         desk = window.label
-        for text, keys, then in (
+        answers: tuple[tuple[str, str, Callable[[], object]], ...] = (
             (translate("Gavotte", "Take the suggestion"), "A", partial(desk.answer, True)),
             (translate("Gavotte", "Leave it as it is"), "X", partial(desk.answer, False)),
             (translate("Gavotte", "Take all plain labels"), "Shift+A", desk.review.take_plain),
-        ):
-            self.label_actions.append(self._action(menu, text, keys, then, page))
-        menu.addSeparator()
-        for text, keys, then in (
+        )
+        figures: tuple[tuple[str, str, Callable[[], object]], ...] = (
             (translate("Gavotte", "Play the figure"), "G", desk.play_figure),
             (translate("Gavotte", "Skeleton, or all notes"), "V", desk.toggle_skeleton),
             (translate("Gavotte", "Read the selection…"), "R", desk.set_reading),
-        ):
-            self.label_actions.append(self._action(menu, text, keys, then, page))
+        )
+        for rows in (answers, figures):
+            self.label_actions += [self._action(menu, text, keys, then, page) for text, keys, then in rows]
+            menu.addSeparator()
         self.numerals_action = QAction(translate("Gavotte", "Roman numerals"), window)
         self.numerals_action.setCheckable(True)
         self.numerals_action.setShortcut(QKeySequence("Ctrl+M"))

@@ -55,7 +55,13 @@ class Playing(QObject):
         """Play, or stop if something is playing."""
         if self._transport.is_playing:
             self._transport.stop()
-            return
+        else:
+            self.play()
+
+    def play(self) -> None:
+        """Play what is selected, from the start of it."""
+        if self._transport.is_playing:
+            self._transport.stop()
         solo = self._solo()
         if solo is None:
             return

@@ -12,6 +12,7 @@ from gavotte.harmony.progressions import numbered, summary
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.readings import reading_name
+from gavotte.labelling.reasons import degree_words
 from gavotte.solo.bars import Bar
 from gavotte.solo.document import Function, ReadingKind, Remark, Solo
 from gavotte.solo.label import Label
@@ -73,9 +74,14 @@ def markdown(found: Labelled) -> str:
                 where = f"bar {first}" if first == last else f"bars {first} to {last}"
                 lines += ["", f"**Reading:** {where} are heard in {reading_name(reading)}."]
     for text in bar_texts(found):
-        name = f"Bar {text.number}" if text.number else "Pickup"
-        lines += ["", f"## {name}" + (f" · {text.chords}" if text.chords else ""), "", text.words]
+        lines += ["", f"## {heading_of(text)}", "", text.words]
     return "\n".join(lines).rstrip() + "\n"
+
+
+def heading_of(text: BarText) -> str:
+    """What stands over a bar's text: its number and chords."""
+    name = f"Bar {text.number}" if text.number else "Pickup"
+    return f"{name} · {text.chords}" if text.chords else name
 
 
 def _key_lines(found: Labelled) -> Iterator[str]:
@@ -165,7 +171,7 @@ def _figure(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label
 def _goal(found: Labelled, label: Label) -> str:
     index = next(note.index for note in found.frame.notes if note.note.id == label.target)
     note, target = found.frame.notes[index], found.labels[index]
-    return f"{note.note.pitch.shown}, the {target.shown_degree} of {_chord(found, note)}"
+    return f"{note.note.pitch.shown}, the {degree_words(target.degree, target.shown_degree)} of {_chord(found, note)}"
 
 
 def _chord(found: Labelled, note: FramedNote) -> str:

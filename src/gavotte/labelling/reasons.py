@@ -7,7 +7,7 @@ from functools import lru_cache
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.frame import Centre, ChordSpan, Frame, FramedNote
 from gavotte.solo.document import Function
-from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
+from gavotte.theory.chord_symbol import parse_chord_symbol, read_or_keep, shown_chord
 from gavotte.theory.degrees import shown_above_tonic, shown_degree
 
 
@@ -63,23 +63,24 @@ def _chord_reason(
         following = frame.following_span(note)
         coming = _chord_name(following) if following else "the next chord"
         degree = explanation.degree or note.degree
-        return f"{name} comes early: it is already the {_degree_words(degree, _shown(frame, degree))} of {coming}."
+        return f"{name} comes early: it is already the {degree_words(degree, _shown(frame, degree))} of {coming}."
     if explanation.device == "carried" and target is not None:
         old = _chord_name(frame.spans[note.span - 1])
         return f"{name} is carried over from {old} and then steps into {_goal(frame, target)}."
     if frame.span_of(note).unread:
-        home = f"by the key it is the {_degree_words(note.degree, degree)} of {chord}"
+        home = f"by the key it is the {degree_words(note.degree, degree)} of {chord}"
         return f"The chord symbol “{frame.span_of(note).unread}” can't be read; {name} stands alone: {home}."
     if not frame.span_of(note).written:
-        home = f"the {_degree_words(note.degree, degree)} of the key's home chord, {chord}"
+        home = f"the {degree_words(note.degree, degree)} of the key's home chord, {chord}"
         return f"No chord is written here; {name} is {home}."
-    return f"{name} is the {_degree_words(note.degree, degree)} of {chord}."
+    return f"{name} is the {degree_words(note.degree, degree)} of {chord}."
 
 
 def _extension_reason(
     frame: Frame, note: FramedNote, explanation: Explanation, name: str, chord: str, degree: str
 ) -> str:
-    if note.centre is not None and note.in_centre and not (note.blue and explanation.device == "blue"):
+    rubs = explanation.device in ("clash", "altered")
+    if note.centre is not None and note.in_centre and not rubs and not (note.blue and explanation.device == "blue"):
         return _centre_reason(note, note.centre, explanation, name, chord, degree)
     if explanation.device == "blue":
         key = frame.span_of(note).key.key
@@ -96,7 +97,7 @@ def _centre_reason(
     note: FramedNote, centre: Centre, explanation: Explanation, name: str, chord: str, degree: str
 ) -> str:
     above = shown_above_tonic(note.pitch - centre.tonic.pitch_class)
-    colour = f"the blue {above}" if explanation.device == "blue" else f"the {above}"
+    colour = f"the blue {above}" if explanation.device == "blue" else f"the {degree_words(above, above)}"
     return f"{name} is {colour} of {centre.shown}, in which this stretch is heard ({degree} of {chord})."
 
 
@@ -150,14 +151,15 @@ def _approach_reason(frame: Frame, note: FramedNote, explanation: Explanation, n
 def _goal(frame: Frame, target: FramedNote) -> str:
     """ "G, the 3 of E♭7"."""
     chord = _chord_name(frame.span_of(target))
-    return f"{target.note.pitch.shown}, the {_degree_words(target.degree, _shown(frame, target.degree))} of {chord}"
+    return f"{target.note.pitch.shown}, the {degree_words(target.degree, _shown(frame, target.degree))} of {chord}"
 
 
 def _shown(frame: Frame, degree: str) -> str:
     return shown_degree(degree, frame.school.naming)
 
 
-def _degree_words(degree: str, shown: str) -> str:
+def degree_words(degree: str, shown: str) -> str:
+    """A degree as it is said: the root, the 3rd, the ♭9."""
     return {"1": "root", "3": "3rd", "5": "5th", "7": "major 7th"}.get(degree, shown)
 
 
@@ -174,12 +176,16 @@ def in_short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
     """What a note would be, without its name: "the 3rd of E♭7", "a half step below G"."""
     target = None if explanation.target is None else frame.notes[explanation.target]
     goal = "" if target is None else target.note.pitch.shown
-    own = f"the {_degree_words(note.degree, _shown(frame, note.degree))} of {_chord_name(frame.span_of(note))}"
+    own = f"the {degree_words(note.degree, _shown(frame, note.degree))} of {_chord_name(frame.span_of(note))}"
     match explanation.function:
         case Function.PASSING if goal:
             return f"passing to {goal}"
         case Function.APPROACH if goal:
-            return f"a way into {goal}"
+            return (
+                f"part of an enclosure of {goal}" if explanation.device == "enclosure" else f"a half step into {goal}"
+            )
+        case Function.OUTSIDE if explanation.implied:
+            return f"a tone of {shown_chord(read_or_keep(explanation.implied))}"
         case Function.CHORD if explanation.device == "anticipation":
             return "the coming chord, early"
     return own

@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 
+from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.labelling.reasons import in_short
@@ -21,6 +22,7 @@ from gavotte.labelling.search import Verdict, decide
 from gavotte.labelling.tensions import is_altered
 from gavotte.solo.document import ChordEvent, Function, Solo
 from gavotte.solo.edits import transposed
+from gavotte.solo.label import Label
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import Pitch, spell
 
@@ -166,7 +168,7 @@ def _notes(found: Labelled, surprises: Sequence[float]) -> Iterator[Slip]:
     notes = found.frame.notes
     for i, note in enumerate(notes):
         wide = _stands_apart(notes, i)
-        if note.note.grace:
+        if note.note.grace or note.in_centre or found.frame.span_of(note).over is not None:
             continue
         moves = [-_OCTAVE, _OCTAVE] if wide else []
         if not note.is_tone and surprises[i] - _move_into(notes, i) >= SUSPECT_FROM:
@@ -214,11 +216,19 @@ def _note_slip(found: Labelled, i: int, by: int, gain: float, verdict: Verdict, 
             f"an octave {'lower' if by < 0 else 'higher'} the line would go on nearby."
         )
         return Slip(note.note.id, Change.OCTAVE, gain, words, pitch=other.note.pitch)
-    words = (
-        f"{note.note.pitch.shown} on {note.place} is hard to explain; "
-        f"{shown} would be {in_short(tried, other, verdict.explanation)}."
-    )
+    would = in_short(tried, other, verdict.explanation)
+    label = found.ruled[i]
+    if label.device in ("unexplained", "clash"):
+        words = f"{note.note.pitch.shown} on {note.place} is hard to explain; {shown} would be {would}."
+    else:
+        now = in_short(found.frame, note, _explanation_of(found, label))
+        words = f"{note.note.pitch.shown} on {note.place} can be heard as {now}; {shown} would be plainer: {would}."
     return Slip(note.note.id, Change.PITCH, gain, words, pitch=other.note.pitch)
+
+
+def _explanation_of(found: Labelled, label: Label) -> Explanation:
+    place = next((note.index for note in found.frame.notes if note.note.id == label.target), None)
+    return Explanation(label.function, label.device, label.confidence, target=place, implied=label.implied)
 
 
 # -- chords ---------------------------------------------------------------------------------------------

@@ -11,11 +11,13 @@ from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.overview import skeleton
 from gavotte.solo.label import DEVICES, Label
 
+WIDTH = 160
 EVERYTHING, SKELETON, DOUBTS = "everything", "skeleton", "doubts"
 
 
 class FilterChoice(Choice):
-    """Offers what there is to filter by. The data of an entry is EVERYTHING, SKELETON, DOUBTS, a function or a device."""
+    """Offers what to filter by. The data of an entry is WIDTH = 160
+EVERYTHING, SKELETON, DOUBTS, a function or a device."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -31,6 +33,10 @@ class FilterChoice(Choice):
                 if device != str(function):
                     self.addItem("    " + said(DEVICE_WORDS[device]), f"{function}/{device}")
         self.setMaxVisibleItems(30)
+        self.setFixedWidth(WIDTH)
+        view = self.view()
+        assert view is not None
+        view.setMinimumWidth(view.sizeHintForColumn(0) + 32)
 
     @property
     def wanted(self) -> str:

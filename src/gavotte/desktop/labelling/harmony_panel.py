@@ -126,7 +126,7 @@ class HarmonyPanel(QWidget):
             solo = found.solo
             text = summary(solo)
             nothing = translate("Gavotte", "No chord is written that can be read.")
-            self.summary.setText(f"{text[:1].upper()}{text[1:]}." if text else nothing)
+            self.summary.setText(f"{text}." if text else nothing)
             self.keys.setText("\n".join(_key_lines(solo, found.frame.grid)))
             self.heard.setVisible(bool(solo.heard_keys))
             lines = _reading_lines(solo, found.frame.grid)

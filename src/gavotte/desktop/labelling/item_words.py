@@ -28,13 +28,28 @@ class Words:
 CHOICE_WORDS = {
     "sixth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "6 and 13 count as chord tones"),
     "ninth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "9 counts as a chord tone"),
-    "accents_are_colours": QT_TRANSLATE_NOOP("Gavotte", "Accented notes are colours, even if they resolve"),
-    "leaps_are_colours": QT_TRANSLATE_NOOP("Gavotte", "Notes leapt to are colours, even if they resolve"),
-    "tones_enclose": QT_TRANSLATE_NOOP("Gavotte", "A chord tone may be one side of an enclosure"),
+    "accents_are_colours": QT_TRANSLATE_NOOP("Gavotte", "Accented notes are colours"),
+    "leaps_are_colours": QT_TRANSLATE_NOOP("Gavotte", "Notes leapt to are colours"),
+    "tones_enclose": QT_TRANSLATE_NOOP("Gavotte", "Chord tones may enclose"),
     "names_structures": QT_TRANSLATE_NOOP("Gavotte", "Chords over the chord are named"),
     "flags_clashes": QT_TRANSLATE_NOOP("Gavotte", "What rubs is called a clash"),
 }
 """Each choice of a school as a statement."""
+
+CHOICE_HINTS = {
+    "sixth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "Over major and dominant chords a natural 6 or 13 is a chord tone"),
+    "ninth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "Where the chord welcomes it, a natural 9 is a chord tone"),
+    "accents_are_colours": QT_TRANSLATE_NOOP(
+        "Gavotte", "A welcome tone on a strong beat is an extension, even if it resolves at once; else it is passing"
+    ),
+    "leaps_are_colours": QT_TRANSLATE_NOOP(
+        "Gavotte", "A welcome tone that is leapt to is an extension, even if it resolves by step; else it is passing"
+    ),
+    "tones_enclose": QT_TRANSLATE_NOOP("Gavotte", "A chord tone and a note on the other side can enclose their target"),
+    "names_structures": QT_TRANSLATE_NOOP("Gavotte", "A triad or seventh chord over the chord is named as one"),
+    "flags_clashes": QT_TRANSLATE_NOOP("Gavotte", "Tones the chord does not welcome are called clashes, not colours"),
+}
+"""What each of them means."""
 
 
 def words_of(item: Item, found: Labelled, shown: Solo) -> Words:

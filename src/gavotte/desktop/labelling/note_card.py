@@ -26,7 +26,7 @@ from gavotte.labelling.overview import Group
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.label import DEVICES, Alternative, Label
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
-from gavotte.theory.degrees import shown_degree
+from gavotte.theory.degrees import DegreeNaming, shown_degree
 
 
 class NoteCard(QScrollArea):
@@ -190,7 +190,7 @@ class NoteCard(QScrollArea):
         place = frame.grid.place(note.onset)
         self.place.setText(place[0].upper() + place[1:])
         self._show_function(label)
-        self._show_reason(solo, label)
+        self._show_reason(solo, label, frame.school.naming)
         self.heard.setVisible(bool(label.heard))
         self.heard.setText(
             translate("Gavotte", "Heard in {name}: {degree}").format(name=label.heard, degree=label.other)
@@ -212,7 +212,7 @@ class NoteCard(QScrollArea):
             self.device.addItem(said(DEVICE_WORDS[device]), device)
         self.device.setCurrentIndex(max(0, self.device.findData(label.device)))
 
-    def _show_reason(self, solo: Solo, label: Label) -> None:
+    def _show_reason(self, solo: Solo, label: Label, naming: DegreeNaming) -> None:
         self.reason.setText(label.reason)
         self._target = label.target
         self.target.setVisible(label.target is not None)
@@ -228,7 +228,7 @@ class NoteCard(QScrollArea):
         self.sustained.setText(
             "\n".join(
                 translate("Gavotte", "It sounds on and becomes the {degree} of {chord}.").format(
-                    degree=shown_degree(s.degree), chord=shown_chord(parse_chord_symbol(s.chord))
+                    degree=shown_degree(s.degree, naming), chord=shown_chord(parse_chord_symbol(s.chord))
                 )
                 for s in label.sustained
             )
@@ -276,7 +276,7 @@ class NoteCard(QScrollArea):
             if span.text
             else translate("Gavotte", "No chord: {chord}").format(chord=shown_chord(chord))
         )
-        tones = "  ".join(f"{shown_degree(tone)} {chord.name_of(tone).shown}" for tone in chord.tones)
+        tones = "  ".join(f"{shown_degree(tone, frame.school.naming)} {chord.name_of(tone).shown}" for tone in chord.tones)
         self.chord.setText(f"{name}    {tones}")
         self.scale.setText(translate("Gavotte", "Local scale: {name}").format(name=span.scale.name))
         self.strip.show_chord(

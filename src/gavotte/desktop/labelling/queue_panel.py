@@ -49,6 +49,7 @@ class QueuePanel(QWidget):
         self.hint.setWordWrap(True)
         self.rows = QListWidget()
         self.rows.setWordWrap(True)
+        self.rows.setTextElideMode(Qt.TextElideMode.ElideNone)
         self.rows.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
         self.rows.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.rows.setAccessibleName(translate("Gavotte", "The queue"))

@@ -170,9 +170,9 @@ class KeyDialog(Dialog):
         self.blues_tick = Tick(translate("Gavotte", "A blues"))
         self.blues_tick.setChecked(region.blues)
         about = QLabel(
-            translate(
-                "Gavotte", "{where}. The signature on the page stays; labels and numerals follow."
-            ).format(where=where)
+            translate("Gavotte", "{where}. The signature on the page stays; labels and numerals follow.").format(
+                where=where
+            )
         )
         about.setObjectName("quiet")
         about.setWordWrap(True)

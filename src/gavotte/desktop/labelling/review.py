@@ -158,16 +158,19 @@ class Review(QObject):
         return items
 
     def _about_notes(self, found: Labelled) -> list[Item]:
-        items = [Item(Kind.SLIP, slip.note, slip.note, slip=slip) for slip in self._findings.slips]
-        items += [
+        readings = [
             Item(Kind.READING, proposal.reading.first, proposal.reading.last, proposal=proposal)
             for proposal in self._findings.proposals
         ]
-        slipped = {slip.note for slip in self._findings.slips}
+        # Where another reading would explain the notes, they are no slips until it is declined.
+        explained = _covered(found, readings)
+        slips = [slip for slip in self._findings.slips if slip.note not in explained]
+        slipped = {slip.note for slip in slips}
+        items = readings + [Item(Kind.SLIP, slip.note, slip.note, slip=slip) for slip in slips]
         pitches = {note.note.id: note.pitch for note in found.frame.notes}
         for label in found.labels:
             passed = (label.note, pitches[label.note]) in self._passed
-            if label.in_doubt and label.note not in slipped and not passed:
+            if label.in_doubt and label.note not in slipped | explained and not passed:
                 items.append(Item(Kind.DOUBT, label.note, label.note))
         return items
 
@@ -202,8 +205,9 @@ class Review(QObject):
         assert solo is not None
         place = {note.id: i for i, note in enumerate(solo.notes)}
         now = place.get(here or "", -1)
-        ahead = [item for item in self.items if not item.first or (place[item.first] - now) * by > 0]
-        ahead = [item for item in ahead if item.first] or ahead
+        # Where no item was looked at yet, one about the selected note itself comes first.
+        least = 1 if current is not None else 0
+        ahead = [item for item in self.items if not item.first or (place[item.first] - now) * by >= least]
         self.choose((ahead or self.items)[0 if by > 0 else -1])
         return True
 
@@ -285,6 +289,17 @@ class Review(QObject):
             words = translate("Gavotte", "Take {number} plain labels").format(number=len(plain))
             session.edit(words, with_labels_taken(session.solo, plain))
         return len(plain)
+
+
+def _covered(found: Labelled, items: list[Item]) -> set[str]:
+    """The notes some items are about."""
+    ids = [note.note.id for note in found.frame.notes]
+    place = {note: i for i, note in enumerate(ids)}
+    covered: set[str] = set()
+    for item in items:
+        if item.first in place and item.last in place:
+            covered |= set(ids[place[item.first] : place[item.last] + 1])
+    return covered
 
 
 def _key(item: Item) -> tuple[object, ...]:

@@ -8,10 +8,19 @@ from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import Qt, QTimer, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QInputDialog, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QGridLayout,
+    QHBoxLayout,
+    QInputDialog,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from gavotte.desktop.choice import Choice, Tick
-from gavotte.desktop.labelling.item_words import CHOICE_WORDS
+from gavotte.desktop.labelling.item_words import CHOICE_HINTS, CHOICE_WORDS
 from gavotte.desktop.session import SoloSession
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import counted
@@ -30,7 +39,7 @@ _SCHOOL_WORDS = {
 }
 _NAMES = (
     ("compound", QT_TRANSLATE_NOOP("Gavotte", "9 11 13"), QT_TRANSLATE_NOOP("Gavotte", "2 4 6")),
-    ("sharp_ninth", QT_TRANSLATE_NOOP("Gavotte", "♯9"), QT_TRANSLATE_NOOP("Gavotte", "♭3 over a major third")),
+    ("sharp_ninth", QT_TRANSLATE_NOOP("Gavotte", "♯9"), QT_TRANSLATE_NOOP("Gavotte", "♭3, not ♯9")),
     ("flat_thirteenth", QT_TRANSLATE_NOOP("Gavotte", "♭13"), QT_TRANSLATE_NOOP("Gavotte", "♯5")),
     ("sharp_eleventh", QT_TRANSLATE_NOOP("Gavotte", "♯11"), QT_TRANSLATE_NOOP("Gavotte", "♭5")),
     ("diminished_seventh", QT_TRANSLATE_NOOP("Gavotte", "°7"), QT_TRANSLATE_NOOP("Gavotte", "♭♭7")),
@@ -104,13 +113,19 @@ class SchoolPanel(QScrollArea):
         self._column.addSpacing(8)
         self._column.addWidget(heading)
         for choice in CHOICES:
-            self._row(choice, said(CHOICE_WORDS[choice]), partial(self._choice_made, choice))
-        self._row("centre", translate("Gavotte", "Hear the key first, then the chord"), self._start_made)
+            words, hint = said(CHOICE_WORDS[choice]), said(CHOICE_HINTS[choice])
+            self._row(choice, words, hint, partial(self._choice_made, choice))
+        self._row(
+            "centre",
+            translate("Gavotte", "The key comes before the chord"),
+            translate("Gavotte", "Notes are heard in their key's scale first, and then against the chord"),
+            self._start_made,
+        )
 
-    def _row(self, name: str, words: str, then: Callable[[bool], None]) -> None:
+    def _row(self, name: str, words: str, hint: str, then: Callable[[bool], None]) -> None:
         """A choice over two lines: what it says, and what it would change."""
         tick = Tick(words)
-        tick.setToolTip(words)
+        tick.setToolTip(hint)
         tick.clicked.connect(then)
         count = QLabel()
         count.setObjectName("quiet")
@@ -127,7 +142,9 @@ class SchoolPanel(QScrollArea):
         heading.setObjectName("heading")
         self._column.addSpacing(8)
         self._column.addWidget(heading)
-        for name, first, second in _NAMES:
+        grid = QGridLayout()
+        grid.setSpacing(8)
+        for place, (name, first, second) in enumerate(_NAMES):
             choice = Choice()
             choice.addItem(said(first), True)
             choice.addItem(said(second), False)
@@ -136,7 +153,8 @@ class SchoolPanel(QScrollArea):
             )
             choice.activated.connect(partial(self._naming_made, name))
             self.namings[name] = choice
-            self._column.addWidget(choice)
+            grid.addWidget(choice, place // 2, place % 2)
+        self._column.addLayout(grid)
 
     # -- showing ------------------------------------------------------------------------------------
 
@@ -183,9 +201,9 @@ class SchoolPanel(QScrollArea):
         def take(counts: dict[str, int]) -> None:
             self._job = None
             for name, number in counts.items():
-                words = translate("Gavotte", "changes nothing here")
+                words = translate("Gavotte", "Nothing here would change")
                 if number:
-                    words = translate("Gavotte", "{labels} change").format(labels=counted(number, "label"))
+                    words = translate("Gavotte", "{labels} would change").format(labels=counted(number, "label"))
                 self.counts[name].setText(words)
 
         self._job = run_beside(work, take, lambda error: self.failed.emit(str(error)))

@@ -39,6 +39,7 @@ class TextPanel(QWidget):
         column.setSpacing(8)
         self.rows = QListWidget()
         self.rows.setWordWrap(True)
+        self.rows.setTextElideMode(Qt.TextElideMode.ElideNone)
         self.rows.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
         self.rows.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.rows.setAccessibleName(translate("Gavotte", "The analysis, bar by bar"))
@@ -87,8 +88,7 @@ class TextPanel(QWidget):
                 self.rows.addItem(item)
             self._going = False
             index = next((k for k, text in enumerate(self._texts) if text.onset == onset), 0)
-            self.rows.setCurrentRow(index if self._texts else -1)
-            self._show_field()
+            self._go_to_row(index if self._texts else -1)
         self.show_selection()
 
     def show_selection(self) -> None:
@@ -101,10 +101,14 @@ class TextPanel(QWidget):
         bar = found.frame.grid.at(shown.note(current).onset)
         index = next((k for k, text in enumerate(self._texts) if text.onset == bar.onset), None)
         if index is not None and index != self.rows.currentRow():
-            self._going = True
-            self.rows.setCurrentRow(index)
-            self._going = False
-            self._show_field()
+            self._go_to_row(index)
+
+    def _go_to_row(self, row: int) -> None:
+        """Show a bar without going there on the page."""
+        self._going = True
+        self.rows.setCurrentRow(row)
+        self._going = False
+        self._show_field()
 
     @property
     def _onset(self) -> Fraction | None:

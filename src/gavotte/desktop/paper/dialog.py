@@ -65,6 +65,16 @@ _PARTS = (
         QT_TRANSLATE_NOOP("Gavotte", "Degrees"),
         QT_TRANSLATE_NOOP("Gavotte", "Each note's degree against its chord"),
     ),
+    (
+        "numerals",
+        QT_TRANSLATE_NOOP("Gavotte", "Roman numerals"),
+        QT_TRANSLATE_NOOP("Gavotte", "Under each chord symbol what it is in the key heard there"),
+    ),
+    (
+        "text",
+        QT_TRANSLATE_NOOP("Gavotte", "Analysis as text"),
+        QT_TRANSLATE_NOOP("Gavotte", "What each bar does, in words, after the music"),
+    ),
 )
 
 

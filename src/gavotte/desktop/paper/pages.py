@@ -21,21 +21,25 @@ from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import Engraver, LineFormat, line_breaks
 from gavotte.engraving.mei import staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.labelling.hand_out import bar_texts, heading_of
+from gavotte.labelling.labeller import labelled
 from gavotte.notation.written import Notation
 
 _BETWEEN_LINES = 1.6 * SP
 _TITLE_MM, _SUBTITLE_MM, _FOOT_MM, _REASON_MM = 7.4, 3.4, 2.7, 2.6
 _COLUMN_GAP_MM = 6.0
+_TEXT_MM, _LEAST_TEXT_MM = 2.9, 60.0
 _WRAPPED = Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
 
 
 @dataclass
 class Page:
-    """One page: (top, line) from above, and (number, reason) at the foot."""
+    """One page: (top, line) from above, (place, heading, words) of the analysis, (number, reason) at the foot."""
 
     lines: list[tuple[float, LineItem]] = field(default_factory=list)
     footnotes: list[tuple[int, str]] = field(default_factory=list)
     foot_height: float = 0.0
+    texts: list[tuple[QRectF, str, str]] = field(default_factory=list)
     # A line's item lives in its scene; the scene must be kept.
     scenes: list[QGraphicsScene] = field(default_factory=list)
 
@@ -77,6 +81,50 @@ class SheetPages:
             for line in engraver.line(notation, first, last, degrees, staff, shape):
                 self._add(LineItem(line, sheet.labels, sheet.solo, PRINT, parts))
             yield number / len(breaks)
+        if setup.text:
+            self._add_texts()
+
+    # -- the analysis -------------------------------------------------------------------------------
+
+    def _add_texts(self) -> None:
+        """The analysis bar by bar in two columns, below the last line or on pages of its own."""
+        found = labelled(self.sheet.solo)
+        waiting = [(heading_of(text), text.words) for text in bar_texts(found)]
+        bottom = self.height - self._mm(2.2 * _FOOT_MM)
+        top = self._y + self._mm(2)
+        if bottom - self.pages[-1].foot_height - top < self._mm(_LEAST_TEXT_MM):
+            self.pages.append(Page())
+            top = 0.0
+        while waiting:
+            page = self.pages[-1]
+            floor = bottom - page.foot_height
+            for x in (0.0, self._column + self._mm(_COLUMN_GAP_MM)):
+                y = top
+                while waiting:
+                    height = self._text_height(*waiting[0])
+                    if y + height > floor and y > top:
+                        break
+                    page.texts.append((QRectF(x, y, self._column, height), *waiting.pop(0)))
+                    y += height
+            if waiting:
+                self.pages.append(Page())
+                top = 0.0
+
+    def _text_height(self, heading: str, words: str) -> float:
+        room = QRectF(0, 0, self._column, 10 * self.height)
+        bold = QFontMetricsF(self._font(_TEXT_MM, 700)).boundingRect(room, int(_WRAPPED), heading).height()
+        plain = QFontMetricsF(self._font(_TEXT_MM)).boundingRect(room, int(_WRAPPED), words).height()
+        return bold + plain + self._mm(2.4)
+
+    def _paint_texts(self, painter: QPainter, page: Page) -> None:
+        painter.setPen(QColor(PRINT.ink))
+        for place, heading, words in page.texts:
+            face = self._font(_TEXT_MM, 700)
+            painter.setFont(face)
+            painter.drawText(place, int(_WRAPPED), heading)
+            below = QFontMetricsF(face).boundingRect(place, int(_WRAPPED), heading).height()
+            painter.setFont(self._font(_TEXT_MM))
+            painter.drawText(place.adjusted(0, below, 0, 0), int(_WRAPPED), words)
 
     @property
     def _title_height(self) -> float:
@@ -154,6 +202,7 @@ class SheetPages:
         for (top, item), scene in zip(page.lines, page.scenes, strict=True):
             area = QRectF(0, 0, self.width, item.height)
             scene.render(painter, QRectF(0, top, self.width, item.height), area)
+        self._paint_texts(painter, page)
         self._paint_footnotes(painter, page)
         self._paint_foot(painter, index)
 

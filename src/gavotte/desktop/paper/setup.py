@@ -43,6 +43,8 @@ class PageSetup:
     lane: bool = True
     degrees: bool = True
     reasons: Reasons = Reasons.NONE
+    numerals: bool = False
+    text: bool = False
 
     @property
     def page_layout(self) -> QPageLayout:
@@ -63,7 +65,12 @@ class PageSetup:
     def line_parts(self, numbered: bool) -> LineParts:
         """What is shown of a line; ``numbered`` says whether bar numbers mean anything in the music."""
         return LineParts(
-            self.lane, self.degrees, self.chords, self.bar_numbers and numbered, self.reasons is not Reasons.NONE
+            self.lane,
+            self.degrees,
+            self.chords,
+            self.bar_numbers and numbered,
+            self.reasons is not Reasons.NONE,
+            self.numerals,
         )
 
 

@@ -68,6 +68,11 @@ QComboBox::drop-down { border: none; width: 22px; }
 QComboBox::down-arrow { image: none; }
 QComboBox QAbstractItemView { background: $well; border: 1px solid $rule; selection-background-color: $selection;
     selection-color: $text; }
+QHeaderView { background: $well; }
+QHeaderView::section { background: $well; color: $quiet; border: none; border-bottom: 1px solid $rule;
+    padding: 4px 6px; }
+QTreeView::item { padding: 3px 2px; }
+QTreeView::item:selected { background: $selection; color: $text; }
 QGraphicsView#page { background: $page; border: 1px solid $page; }
 QGraphicsView#page:focus { border: 1px solid $accent; }
 QScrollArea { background: $chrome; border: none; }
