@@ -276,7 +276,8 @@ class NoteCard(QScrollArea):
             if span.text
             else translate("Gavotte", "No chord: {chord}").format(chord=shown_chord(chord))
         )
-        tones = "  ".join(f"{shown_degree(tone, frame.school.naming)} {chord.name_of(tone).shown}" for tone in chord.tones)
+        naming = frame.school.naming
+        tones = "  ".join(f"{shown_degree(tone, naming)} {chord.name_of(tone).shown}" for tone in chord.tones)
         self.chord.setText(f"{name}    {tones}")
         self.scale.setText(translate("Gavotte", "Local scale: {name}").format(name=span.scale.name))
         self.strip.show_chord(

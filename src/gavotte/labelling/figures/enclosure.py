@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.solo.document import Function
@@ -60,7 +61,7 @@ def _encloses(frame: Frame, target: int, size: int) -> bool:
     mixed = len(foreign) < size
     if mixed and any(_resolves_inside(figure, k) for k in range(size - 1)):
         return False
-    if closes_by_semitones(distances) or any(_tops_arpeggio(frame, note.index) for note in figure):
+    if closes_by_semitones(distances) or any(tops_arpeggio(frame, note.index) for note in figure):
         return False
     one_scale_note = size == 2 and len(foreign) == 1 and foreign[0].in_scale
     return not one_scale_note or goal.strong or frame.on_chord_change(goal)
@@ -70,11 +71,3 @@ def _resolves_inside(figure: list[FramedNote], k: int) -> bool:
     """Whether a note already steps into a chord tone of the figure: then that one is its target."""
     note, following = figure[k], figure[k + 1]
     return not note.is_tone and following.is_tone and abs(note.pitch - following.pitch) <= _WHOLE_TONE
-
-
-def _tops_arpeggio(frame: Frame, i: int) -> bool:
-    """Whether the note is the top of an arpeggio in thirds of three notes or more."""
-    if i < 2 or i + 1 >= len(frame.notes):
-        return False
-    low, middle, top, following = (frame.notes[k].pitch for k in (i - 2, i - 1, i, i + 1))
-    return middle - low in (3, 4) and top - middle in (3, 4) and following < top

@@ -10,6 +10,7 @@ from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.spelled import (
     KINDS,
@@ -52,11 +53,11 @@ def implied_runs(frame: Frame, school: School, first: int, last: int) -> Iterato
         stretch = stretch_from(frame, start, last, one_chord=False)
         if len(stretch) >= 3 and _has_foreign(frame, stretch):
             for run in _runs(frame, stretch):
-                yield _figure(frame, [run])
+                yield _figure(frame, school, [run])
                 chain = [run]
                 while (carried := _carried_on(frame, chain[-1], last)) is not None:
                     chain.append(carried)
-                    yield _figure(frame, chain)
+                    yield _figure(frame, school, chain)
 
 
 def _runs(frame: Frame, stretch: list[FramedNote]) -> list[_Run]:
@@ -106,11 +107,11 @@ def _contradicts(frame: Frame, added: list[FramedNote]) -> bool:
 
 
 def _plainness(run: list[FramedNote], chord: Spelled) -> tuple[int, ...]:
-    """Lower is plainer: no ninths, all four tones, the root first, from a beat on, an everyday kind."""
+    """Lower is plainer: no ninths, all four tones, the root first, an everyday kind."""
     classes = [note.pitch % 12 for note in run]
     ninths = sum(pitch_class not in chord.tones for pitch_class in classes)
     missing = len(chord.tones - set(classes))
-    return ninths, missing, int(classes[0] != chord.root), int(not run[0].on_beat), list(KINDS).index(chord.kind)
+    return ninths, missing, int(classes[0] != chord.root), list(KINDS).index(chord.kind)
 
 
 def _without_departing_ninth(run: list[FramedNote], chord: Spelled) -> list[FramedNote]:
@@ -172,7 +173,7 @@ def _moves(notes: Sequence[FramedNote]) -> list[int]:
     return [b.pitch - a.pitch for a, b in itertools.pairwise(notes)]
 
 
-def _figure(frame: Frame, chain: Sequence[_Run]) -> Figure:
+def _figure(frame: Frame, school: School, chain: Sequence[_Run]) -> Figure:
     explains: dict[int, Explanation] = {}
     spells: dict[int, str] = {}
     for run in chain:
@@ -182,5 +183,7 @@ def _figure(frame: Frame, chain: Sequence[_Run]) -> Figure:
                 explains[note.index] = Explanation(Function.OUTSIDE, "implied", 0.85, implied=name)
             spells[note.index] = name
     # Of two chords for the same notes the plainer is heard.
-    plainness = sum(sum(_plainness(list(run.notes), run.chord)[:4]) for run in chain)
-    return Figure(RULE, "implied run", tuple(spells), explains, spells=spells, extra=_PLAINER * plainness)
+    extra = _PLAINER * sum(sum(_plainness(list(run.notes), run.chord)[:3]) for run in chain)
+    if not chain[0].notes[0].on_beat:
+        extra += costs_of(school).off_beat
+    return Figure(RULE, "implied run", tuple(spells), explains, spells=spells, extra=extra)

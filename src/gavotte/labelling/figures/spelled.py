@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
+from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.theory.pitch import PitchName
@@ -41,7 +42,9 @@ class Spelled:
 def _spelled(root: int, kind: str) -> Spelled:
     tones = frozenset((root + step) % 12 for step in KINDS[kind])
     third = (root + KINDS[kind][1]) % 12
-    return Spelled(root, kind, tones, third, tones | {(root + NINTH) % 12})
+    # Nobody hears a ninth on a diminished chord.
+    ninth = set() if kind.startswith("dim") else {(root + NINTH) % 12}
+    return Spelled(root, kind, tones, third, tones | ninth)
 
 
 _CHORDS = tuple(_spelled(root, kind) for kind in KINDS for root in range(12))
@@ -83,13 +86,16 @@ def is_blues_run(frame: Frame, run: list[FramedNote]) -> bool:
 
 
 def prepares_next(frame: Frame, run: list[FramedNote]) -> bool:
-    """Whether the last two notes enclose the note that follows, or approach it by two semitones."""
+    """Whether the last two notes enclose the note that follows, or approach it by two semitones.
+
+    The top of an arpeggio in thirds encloses nothing.
+    """
     following = run[-1].index + 1
     if following >= len(frame.notes) or run[-1].rest_after:
         return False
     goal = frame.notes[following].pitch
     a, b = run[-2].pitch - goal, run[-1].pitch - goal
-    encloses = a * b < 0 and max(abs(a), abs(b)) <= 2
+    encloses = a * b < 0 and max(abs(a), abs(b)) <= 2 and not tops_arpeggio(frame, run[-1].index)
     return encloses or closes_by_semitones([a, b])
 
 
