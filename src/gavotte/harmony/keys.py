@@ -23,7 +23,7 @@ from gavotte.theory.chord import Chord
 from gavotte.theory.key import Key
 from gavotte.theory.pitch import PitchName
 
-CHANGE_OF_KEY = 4.0
+CHANGE_OF_KEY = 3.0
 """What leaving one key for another costs, in bars of a chord that is wholly foreign."""
 AWAY_FROM_WRITTEN = 0.25
 """What each bar in another key than the written one costs."""

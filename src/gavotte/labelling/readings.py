@@ -93,6 +93,8 @@ def _bad(found: Labelled) -> list[float]:
 def _badly(note: FramedNote, label: Label) -> float:
     if label.device == "natural" and not (note.held or note.leaps_in or note.leaps_out) and not note.tension:
         return LEFT_OVER
+    if label.device == "altered" and note.in_scale:
+        return 0.0
     return BADLY.get(label.device, 0.0)
 
 

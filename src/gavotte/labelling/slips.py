@@ -44,12 +44,12 @@ added tone, and whether it is heard about there again; the move into a note in s
 """
 SUSPECT_FROM = 2.0
 """Notes that surprise less are not tried."""
-GAIN_NOTE, GAIN_OCTAVE, GAIN_CHORD, GAIN_PART = 3.1, 3.6, 6.0, 0.5
+GAIN_NOTE, GAIN_OCTAVE, GAIN_CHORD, GAIN_PART = 3.1, 2.5, 5.0, 0.5
 """How much surprise a change must take away; for a whole part a share of what its devices cost."""
 _ABOUT, _NEAR = 12, 3
 _AROUND = Fraction(3, 2)
 _REACH = 4
-_OCTAVE, _WIDE = 12, 8
+_OCTAVE, _WIDE = 12, 7
 
 
 class Change(StrEnum):
@@ -242,7 +242,7 @@ def _chords(found: Labelled, surprises: Sequence[float]) -> Iterator[Slip]:
     for index in range(1, len(solo.chords)):
         event = solo.chords[index]
         about = _about(frame, event)
-        if sum(surprises[i] for i in about) < GAIN_CHORD:
+        if sum(max(0.0, surprises[i]) for i in about) < GAIN_CHORD:
             continue
         best = max((_try_chord(found, index, by) for by in (-1, 1)), key=lambda tried: tried[0])
         if best[0] >= GAIN_CHORD:
