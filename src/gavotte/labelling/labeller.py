@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from itertools import takewhile
 
 from gavotte.labelling.explanation import Explanation
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import ChordSpan, Frame, FramedNote
 from gavotte.labelling.reasons import decided_reason, reason
 from gavotte.labelling.search import Verdict, decide
 from gavotte.labelling.tension import tension
@@ -17,6 +17,8 @@ from gavotte.solo.school import School
 from gavotte.theory.chord_symbol import shown_chord, write_chord_symbol
 from gavotte.theory.degrees import shown_above_tonic, shown_degree
 
+_UNCERTAIN, _NO_CHORD, _UNREAD = 0.6, 0.72, 0.5
+"""What is left of a label's confidence on a note its transcriber doubts, without a chord, on one nobody can read."""
 _FEW = 40
 """Notes or chords a small step changes at most."""
 
@@ -121,7 +123,7 @@ def _group_numbers(verdicts: list[Verdict]) -> dict[int, int]:
 def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, int]) -> Label:
     explanation = verdict.explanation
     span = frame.span_of(note)
-    confidence = verdict.confidence * (0.6 if note.note.uncertain else 1.0)
+    confidence = verdict.confidence * _ground(span) * (_UNCERTAIN if note.note.uncertain else 1.0)
     return Label(
         note=note.note.id,
         function=explanation.function,
@@ -141,6 +143,11 @@ def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, i
         heard=_heard(frame, note),
         other=_other_degree(frame, note),
     )
+
+
+def _ground(span: ChordSpan) -> float:
+    """How far a label can be trusted for the chord it stands on."""
+    return 1.0 if span.written else _UNREAD if span.unread else _NO_CHORD
 
 
 def _heard(frame: Frame, note: FramedNote) -> str:

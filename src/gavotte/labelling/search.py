@@ -99,7 +99,7 @@ def _all_of_centre(frame: Frame, figure: Figure) -> bool:
 def explained_alone(frame: Frame, note: FramedNote, school: School) -> list[Explanation]:
     """What each rule says of a note by itself, cheapest first. A chord tone needs no other explanation."""
     if note.is_tone:
-        return [plain_tone(frame, note)]
+        return [plain_tone()]
     answers = [answer for rule in RULES if (answer := rule(frame, note, school)) is not None]
     if not answers:
         rest = left_over(frame, note, school)
@@ -165,7 +165,7 @@ def _verdicts(frame: Frame, ways: list[Way], figures: list[Figure], first: int, 
             figure = member_of.get(i)
             own = way.explanation
             if way.figure is not None:
-                own = way.figure.explains.get(i) or plain_tone(frame, frame.notes[i])
+                own = way.figure.explains.get(i) or plain_tone()
             assert own is not None
             others = regrets[i - first]
             rivals = [rival for kind, rival in others.items() if kind != own.kind] if others else []

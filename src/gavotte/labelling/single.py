@@ -21,13 +21,12 @@ def chord_tone(frame: Frame, note: FramedNote, school: School) -> Explanation | 
     """A member of the chord in force."""
     if not note.is_tone:
         return None
-    return plain_tone(frame, note)
+    return plain_tone()
 
 
-def plain_tone(frame: Frame, note: FramedNote) -> Explanation:
-    """The explanation of a tone of the chord in force; less sure where no chord is written."""
-    span = frame.span_of(note)
-    return Explanation(Function.CHORD, "plain", 0.98 if span.written else 0.5 if span.unread else 0.7)
+def plain_tone() -> Explanation:
+    """The explanation of a tone of the chord in force."""
+    return Explanation(Function.CHORD, "plain", 0.98)
 
 
 def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation | None:

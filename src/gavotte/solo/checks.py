@@ -8,6 +8,7 @@ from fractions import Fraction
 
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
+from gavotte.theory.chord import UnreadChord
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +42,19 @@ def check(solo: Solo) -> tuple[Finding, ...]:
         findings.append(
             Finding(solo.notes[0].onset, "There are no chord symbols; notes are named against the key's home chord.")
         )
+    for event, after in itertools.pairwise(solo.chords):
+        if event.onset == after.onset:
+            words = f"Two chords stand in {grid.place(event.onset)}: {event.text} and {after.text}. The second counts;"
+            findings.append(Finding(event.onset, f"{words} take one away."))
+    unread = [event for event in solo.chords if isinstance(event.symbol, UnreadChord)]
+    findings += [
+        Finding(
+            event.onset,
+            f"The chord symbol “{event.text}” in {grid.place(event.onset)} can't be read; the notes under it are named "
+            "by the key. Write it anew.",
+        )
+        for event in unread
+    ]
     findings += [
         Finding(bar.onset, f"Bar {bar.number} is {bar.length} quarter notes long, not {bar.meter.bar_length}.")
         for bar in grid.bars

@@ -1,0 +1,89 @@
+"""The analysis as text, and the overviews: skeleton, chord changes, figures."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from tests.conftest import make_solo
+
+from gavotte.demo.solos import DEMO_SOLOS
+from gavotte.labelling.answers import with_reading
+from gavotte.labelling.hand_out import bar_texts, heading_of, markdown, with_bar_text
+from gavotte.labelling.labeller import labelled
+from gavotte.labelling.overview import groups, landings, skeleton
+from gavotte.solo.document import Reading, ReadingKind
+from gavotte.theory.pitch import PitchName
+
+BARS = [("Dm7", "F4/8 A4 C5 E5 D5 E5 F5 A5"), ("G7", "B4/4 r D5/8 r F#5 Eb5"), ("Cmaj7", "E5/2 A5/8 G#5 G5/4")]
+
+
+def test_each_bar_is_told_in_sentences() -> None:
+    texts = bar_texts(labelled(make_solo(BARS)))
+    assert [heading_of(text) for text in texts] == ["Bar 1 · Dm7 (ii)", "Bar 2 · G7 (V)", "Bar 3 · CΔ7 (I)"]
+    assert texts[0].words.startswith("F, A, C and E spell FΔ7 as colours of Dm7 (♭3 5 ♭7 9).")
+    assert "E passes by step to F, the ♭3 of Dm7." in texts[0].words
+    assert "F♯ and E♭ close in on E, the 3rd of CΔ7." in texts[1].words
+
+
+def test_every_note_is_told_in_its_bar() -> None:
+    for make in DEMO_SOLOS:
+        found = labelled(make())
+        texts = {text.onset: text.words for text in bar_texts(found)}
+        for note in found.solo.notes:
+            assert note.pitch.shown in texts[found.frame.grid.at(note.onset).onset]
+
+
+def test_own_words_stand_in_a_bar_until_they_are_dropped() -> None:
+    solo = make_solo(BARS)
+    own = with_bar_text(solo, Fraction(4), "He waits, then closes in.")
+    texts = bar_texts(labelled(own))
+    assert [(text.number, text.written) for text in texts] == [(1, False), (2, True), (3, False)]
+    assert texts[1].words == "He waits, then closes in."
+    assert with_bar_text(own, Fraction(4), None) == solo
+    assert len(with_bar_text(own, Fraction(4), "Otherwise.").remarks) == 1
+
+
+def test_the_markdown_holds_title_keys_changes_readings_and_bars() -> None:
+    solo = with_reading(
+        make_solo(BARS), Reading("n0", "n9", ReadingKind.KEY_CENTRE, PitchName("C"), "major pentatonic")
+    )
+    text = markdown(labelled(solo))
+    parts = ("# Test\n", "**Key:** C major", "**Changes:** ii-V-I.", "**School:** Linear.", "\n## Bar 2 · G7 (V)\n")
+    for part in parts:
+        assert part in text
+    assert "**Reading:** bars 1 to 2 are heard in C major pentatonic." in text
+    assert text.endswith("\n")
+
+
+def test_the_skeleton_is_what_lies_on_strong_beats() -> None:
+    solo = make_solo([("Cmaj7", "E5/8 D5 C5 B4 A4 B4 C5/4"), ("Cmaj7", "r/4 D5/2 E5/4")])
+    kept = skeleton(labelled(solo))
+    assert kept == ("n0", "n4", "n7"), "a note held over a strong beat counts"
+    waltz = make_solo([("G", "B4/4 D5 G5"), ("G", "B4/2.")], meter="3/4")
+    assert skeleton(labelled(waltz)) == ("n0", "n3")
+    five = make_solo([("G", "B4/4 D5 G5 B5 G5")], meter="5/4", grouping="2+3")
+    assert skeleton(labelled(five)) == ("n0", "n2")
+
+
+def test_what_falls_on_the_chord_changes() -> None:
+    rows = landings(labelled(make_solo(BARS)))
+    assert [(row.place, row.old, row.new, row.note, row.degree) for row in rows] == [
+        ("bar 2, beat 1", "Dm7", "G7", "n8", "3"),
+        ("bar 3, beat 1", "G7", "Cmaj7", "n12", "3"),
+    ]
+    assert [(row.before, row.degree_before, row.move) for row in rows] == [("n7", "5", -10), ("n11", "♭13", 1)]
+
+
+def test_a_note_held_into_a_change_or_a_rest_there() -> None:
+    bars = [("Dm7", "A4/2. C5/4~"), ("G7", "C5/2 r/2"), ("C", "r/1"), ("G", "D5/1")]
+    held, silent = landings(labelled(make_solo(bars)))[:2]
+    assert (held.note, held.degree, held.label and held.label.device) == ("n1", "11", "plain")
+    assert (silent.note, silent.label) == (None, None)
+
+
+def test_figures_by_their_number() -> None:
+    found = labelled(make_solo(BARS))
+    by_name = {group.name: group for group in groups(found).values()}
+    assert by_name["upper structure"].notes == ("n0", "n1", "n2", "n3")
+    assert by_name["upper structure"].spells == "Fmaj7"
+    assert by_name["enclosure"].target == "n12"
