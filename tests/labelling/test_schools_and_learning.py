@@ -81,6 +81,7 @@ def test_naming_changes_what_is_shown_and_said_but_no_label() -> None:
     assert [x.degree for x in before] == [x.degree for x in after]
     assert (before[1].shown_degree, after[1].shown_degree) == ("♯9", "♭3")
     assert "♭3 of G7" in after[1].reason
+    assert labelled(solo, school, like=labelled(solo)).labels == after
 
 
 # -- learning -------------------------------------------------------------------------------------------

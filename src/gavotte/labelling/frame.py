@@ -438,7 +438,7 @@ def _can_follow(frame: Frame, like: Frame) -> bool:
         and solo.phrases == other.phrases
         and not solo.readings
         and not other.readings
-        and frame.school.labels_like(like.school)
+        and frame.school.says_like(like.school)
         and frame.school.starts_from is StartsFrom.CHORD
         and bool(solo.notes)
         and bool(other.notes)

@@ -89,7 +89,7 @@ def is_small_step(before: Solo, after: Solo) -> bool:
         and before.keys == after.keys
         and before.heard_keys == after.heard_keys
         and before.readings == after.readings == ()
-        and before.school.labels_like(after.school)
+        and before.school.says_like(after.school)
     )
     if not same_ground:
         return False

@@ -49,6 +49,10 @@ class School:
         """Whether both label alike: they differ in name or in how degrees are shown at most."""
         return replace(self, name=other.name, naming=other.naming) == other
 
+    def says_like(self, other: School) -> bool:
+        """Whether both label alike and write degrees alike: they differ in name at most."""
+        return replace(self, name=other.name) == other
+
 
 CHOICES = tuple(field.name for field in fields(School) if field.type == "bool")
 """The names of the yes-or-no choices."""

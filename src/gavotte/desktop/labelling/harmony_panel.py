@@ -179,13 +179,20 @@ class HarmonyPanel(QWidget):
 def _key_lines(solo: Solo, grid: BarGrid) -> list[str]:
     lines = []
     for key in heard_keys(solo):
-        first, last = grid.at(key.onset).number, grid.bars[max(0, grid.index_at(key.end) - 1)].number
-        if key.end >= grid.bars[-1].onset:
-            last = grid.bars[-1].number
+        first, last = grid.at(key.onset).number, grid.bars[-1].number
+        if key.end < grid.bars[-1].end:
+            index = grid.index_at(key.end)
+            last = grid.bars[max(0, index - 1) if grid.bars[index].onset == key.end else index].number
         name = key.key.shown + (translate("Gavotte", ", blues") if key.blues else "")
-        where = translate("Gavotte", "bars {first} to {last}").format(first=max(1, first), last=max(1, last))
+        where = _bars(max(1, first), max(1, last))
         lines.append(f"{name}: {where}" + (f" ({key.why})" if key.why else ""))
     return lines
+
+
+def _bars(first: int, last: int) -> str:
+    if first == last:
+        return translate("Gavotte", "bar {number}").format(number=first)
+    return translate("Gavotte", "bars {first} to {last}").format(first=first, last=last)
 
 
 def _reading_lines(solo: Solo, grid: BarGrid) -> list[str]:
@@ -195,8 +202,7 @@ def _reading_lines(solo: Solo, grid: BarGrid) -> list[str]:
         if reading.kind is ReadingKind.CHANGES or not {reading.first, reading.last} <= onsets.keys():
             continue
         first, last = grid.at(onsets[reading.first]).number, grid.at(onsets[reading.last]).number
-        where = translate("Gavotte", "bars {first} to {last}").format(first=first, last=last)
-        lines.append(f"{reading_name(reading)}: {where}")
+        lines.append(f"{reading_name(reading)}: {_bars(first, last)}")
     return lines
 
 
