@@ -96,7 +96,6 @@ class _Run:
 
     def passages(self, out: TextIO) -> None:
         """All solos as one list of passages with their labels."""
-        out.write("[")
         first = True
         for _, items in self._opened():
             for item in items:
@@ -106,9 +105,12 @@ class _Run:
                     kept = [note for note in item.solo.notes if not note.grace]
                     labels = _without_graces(self._labels(item), item.solo, kept)
                 text = json.dumps({**members, "labels": labels}, ensure_ascii=False, indent=1)
-                out.write(("" if first else ",") + "\n" + "\n".join(f" {line}" for line in text.splitlines()))
+                out.write(("[" if first else ",") + "\n" + "\n".join(f" {line}" for line in text.splitlines()))
                 first = False
-        out.write("\n]\n")
+        if not first:
+            out.write("\n]\n")
+        elif not self.failed:
+            out.write("[]\n")
 
     def tables(self, out: TextIO) -> None:
         """All notes as one table, with the file and the solo in front."""

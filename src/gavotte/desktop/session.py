@@ -264,20 +264,6 @@ class SoloSession(QObject):
             return []
         return [note.id for note in self.solo.notes if note.id in self.labels and self.labels[note.id].in_doubt]
 
-    def select_in_doubt(self, step: int) -> bool:
-        """Select the next (1) or previous (-1) note in doubt, around the end; False where there is none."""
-        doubtful = set(self.in_doubt())
-        if self.solo is None or not doubtful:
-            return False
-        ids = [note.id for note in self.solo.notes]
-        here = ids.index(self.current) if self.current in ids else -1
-        for distance in range(1, len(ids) + 1):
-            candidate = ids[(here + step * distance) % len(ids)]
-            if candidate in doubtful:
-                self.select(candidate, candidate)
-                return True
-        return False
-
     # -- saving -------------------------------------------------------------------------------------
 
     def save(self) -> None:

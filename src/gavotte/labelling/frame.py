@@ -175,6 +175,7 @@ class _Time(NamedTuple):
     place: str
 
 
+_NEXT_BUT_ONE = 2
 TOLERANCE = 1e-9
 """Room for rounding, in quarter notes. Lengths are compared as floats for speed: exact fractions turn into the same
 float every time, and only sums and differences of them need it.
@@ -201,6 +202,8 @@ class Frame:
         self.centres = _Centres(solo, school)
         self._span_onsets = [float(span.onset) for span in self.spans]
         self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {} if like is None else like._places
+        self._onsets: list[float] | None = None
+        self._times: dict[tuple[Fraction, Fraction], _Time] = {}
         self._last_of_phrase = {phrase.last for phrase in solo.phrases}
         self.changed, self.moved = (0, len(solo.notes)), 0
         if like is None or not _can_follow(self, like):
@@ -231,9 +234,9 @@ class Frame:
     def _out_to_rests(self, first: int, last: int) -> tuple[int, int]:
         """A stretch of notes with what repeats them, two more on either side, and on to where a rest parts the line."""
         notes = self.solo.notes
-        while 0 < first < len(notes) and self._repeats(first):
+        while 0 < first < len(notes) and _repeats(notes, first):
             first -= 1
-        while 0 < last < len(notes) and self._repeats(last):
+        while 0 < last < len(notes) and _repeats(notes, last):
             last += 1
         first, last = max(0, first - 2), min(len(notes), last + 2)
         while first > 0 and not self._rest_between(first - 1):
@@ -250,17 +253,43 @@ class Frame:
     def with_note(self, index: int, note: Note, reach: int) -> tuple[Frame, int, int]:
         """The frame with another note at ``index``, and the notes whose frames are new: ``reach`` to each side of it.
 
-        They end earlier at a rest. What lies farther off is taken to be untouched.
+        They end earlier at a rest. What lies farther off is taken to be untouched, and ``solo`` stays what it was:
+        this is for asking what would be, quickly.
         """
-        first = last = index
-        while first > 0 and index - first < reach and not self._rest_between(first - 1):
-            first -= 1
-        while last + 1 < len(self.notes) and last - index < reach and not self._rest_between(last):
-            last += 1
+        first, last = self._about(index, index, reach)
+        near_first, near_last = self._about(index, index, _NEXT_BUT_ONE)
         other = copy.copy(self)
-        other.solo = replace(self.solo, notes=(*self.solo.notes[:index], note, *self.solo.notes[index + 1 :]))
-        other.notes = [*self.notes[:first], *other._framed(first, last + 1), *self.notes[last + 1 :]]
-        return other, first, last + 1
+        notes = (*self.solo.notes[:index], note, *self.solo.notes[index + 1 :])
+        framed = other._framed(near_first, near_last, notes)
+        other.notes = [*self.notes[:near_first], *framed, *self.notes[near_last:]]
+        return other, first, last
+
+    def with_span_at(self, span: int, onset: Fraction, reach: int) -> tuple[Frame, int, int]:
+        """The frame with a chord in force from another time on, as ``with_note`` has it with another note."""
+        times = sorted((float(self.spans[span].onset), float(onset)))
+        low, high = self.notes_between(*times)
+        first, last = self._about(min(low, len(self.notes) - 1), max(low, high - 1), reach)
+        other = copy.copy(self)
+        moved = replace(self.spans[span], onset=onset)
+        other.spans = (*self.spans[:span], moved, *self.spans[span + 1 :])
+        other._span_onsets = [float(each.onset) for each in other.spans]
+        other.notes = [*self.notes[:first], *other._framed(first, last), *self.notes[last:]]
+        return other, first, last
+
+    def notes_between(self, start: float, end: float) -> tuple[int, int]:
+        """The notes that begin from ``start`` up to ``end`` (not included), as indexes."""
+        if self._onsets is None:
+            self._onsets = [float(note.note.onset) for note in self.notes]
+        return bisect_left(self._onsets, start), bisect_left(self._onsets, end)
+
+    def _about(self, low: int, high: int, reach: int) -> tuple[int, int]:
+        """From ``reach`` notes before ``low`` up to as many after ``high``, not over a rest."""
+        first, last = low, high
+        while first > 0 and low - first < reach and not self.notes[first].rest_before:
+            first -= 1
+        while last + 1 < len(self.notes) and last - high < reach and not self.notes[last].rest_after:
+            last += 1
+        return first, last + 1
 
     def span_of(self, note: FramedNote) -> ChordSpan:
         """The chord in force under a note."""
@@ -287,14 +316,15 @@ class Frame:
         """Whether a new chord starts at or since the previous note's onset, at this note."""
         return note.index > 0 and self.spans[note.span].onset == note.note.onset
 
-    def _framed(self, first: int, last: int) -> list[FramedNote]:
-        """The frames of the notes from ``first`` up to ``last``, which begin and end at rests."""
-        low, high = max(0, first - 1), min(len(self.solo.notes), last + 1)
-        while low > 0 and self._repeats(low):
+    def _framed(self, first: int, last: int, notes: tuple[Note, ...] | None = None) -> list[FramedNote]:
+        """The frames of the notes (the solo's own, if none are given) from ``first`` up to ``last``."""
+        notes = self.solo.notes if notes is None else notes
+        low, high = max(0, first - 1), min(len(notes), last + 1)
+        while low > 0 and _repeats(notes, low):
             low -= 1
-        while high < len(self.solo.notes) and self._repeats(high):
+        while high < len(notes) and _repeats(notes, high):
             high += 1
-        near = self.solo.notes[low:high]
+        near = notes[low:high]
         times = [self._time(note) for note in near]
         pitches = [note.pitch.midi for note in near]
         rests = [_is_rest(a, b) for a, b in itertools.pairwise(times)]
@@ -317,11 +347,10 @@ class Frame:
             first = i
         return groups
 
-    def _repeats(self, i: int) -> bool:
-        """Whether the note at ``i`` strikes the pitch of the one before again."""
-        return self.solo.notes[i].pitch.midi == self.solo.notes[i - 1].pitch.midi
-
     def _time(self, note: Note) -> _Time:
+        known = self._times.get((note.onset, note.duration))
+        if known is not None:
+            return known
         bar, offset = self.grid.locate(note.onset)
         # Few places recur in every bar; plain numbers make a quicker key than fractions do.
         key = (bar.meter.count, bar.meter.unit, bar.meter.grouping, offset.numerator, offset.denominator)
@@ -332,7 +361,8 @@ class Frame:
             place = self._places[key] = (float(beat.length), strong, bar.meter.place_name(offset))
         onset = note.onset.numerator / note.onset.denominator
         length = note.duration.numerator / note.duration.denominator
-        return _Time(onset, onset + length, length, *place)
+        time = self._times[note.onset, note.duration] = _Time(onset, onset + length, length, *place)
+        return time
 
     def _frame(
         self,
@@ -399,6 +429,11 @@ class Frame:
             centre=centre,
             in_centre=centre is not None and pitch_class in centre.pitch_classes,
         )
+
+
+def _repeats(notes: Sequence[Note], i: int) -> bool:
+    """Whether the note at ``i`` strikes the pitch of the one before again."""
+    return notes[i].pitch.midi == notes[i - 1].pitch.midi
 
 
 def _is_rest(note: _Time, following: _Time) -> bool:

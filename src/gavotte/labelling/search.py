@@ -58,6 +58,21 @@ class Way:
 def decide(frame: Frame, school: School, first: int = 0, last: int | None = None) -> list[Verdict]:
     """One verdict for each of the frame's notes from ``first`` up to ``last`` (not included), in order."""
     last = len(frame.notes) if last is None else last
+    return _verdicts(frame, _ways(frame, school, first, last), first, last)
+
+
+def heard(frame: Frame, school: School, first: int, last: int) -> list[Explanation]:
+    """The winning explanations alone, for asking what a line would be."""
+    _, _, taken = cheapest(first, last, _ways(frame, school, first, last))
+    explanations = []
+    for way in taken:
+        for i in range(way.start, way.end):
+            explanations.append(_told(way, i))
+    return explanations
+
+
+def _ways(frame: Frame, school: School, first: int, last: int) -> list[Way]:
+    """Every way over some of the notes from ``first`` up to ``last``: each note by itself, and every figure."""
     costs = costs_of(school)
     singles = [explained_alone(frame, frame.notes[i], school) for i in range(first, last)]
     settled = {first + i for i, answers in enumerate(singles) if answers[0].early}
@@ -80,7 +95,15 @@ def decide(frame: Frame, school: School, first: int = 0, last: int | None = None
         Way(min(figure.explains), max(figure.explains) + 1, figure_cost(figure, costs), None, figure)
         for figure in standing
     ]
-    return _verdicts(frame, ways, figures, first, last)
+    return ways
+
+
+def _told(way: Way, i: int) -> Explanation:
+    """What a way says of one of its notes."""
+    if way.figure is not None:
+        return way.figure.explains.get(i) or plain_tone()
+    assert way.explanation is not None
+    return way.explanation
 
 
 def _figures(frame: Frame, school: School, first: int, last: int) -> list[Figure]:
@@ -142,7 +165,7 @@ def cheapest(first: int, last: int, ways: Sequence[Way]) -> tuple[list[float], l
     return reach, rest, taken[::-1]
 
 
-def _verdicts(frame: Frame, ways: list[Way], figures: list[Figure], first: int, last: int) -> list[Verdict]:
+def _verdicts(frame: Frame, ways: list[Way], first: int, last: int) -> list[Verdict]:
     reach, rest, taken = cheapest(first, last, ways)
     best = reach[-1]
     # Most notes are chord tones, of which nothing else can be said.
@@ -163,10 +186,7 @@ def _verdicts(frame: Frame, ways: list[Way], figures: list[Figure], first: int, 
     for way in taken:
         for i in range(way.start, way.end):
             figure = member_of.get(i)
-            own = way.explanation
-            if way.figure is not None:
-                own = way.figure.explains.get(i) or plain_tone()
-            assert own is not None
+            own = _told(way, i)
             others = regrets[i - first]
             rivals = [rival for kind, rival in others.items() if kind != own.kind] if others else []
             rivals.sort(key=lambda rival: rival.regret)

@@ -8,7 +8,6 @@ which one note had been moved (``benchmarks/slips.py``), other lines than those 
 
 from __future__ import annotations
 
-from bisect import bisect_left, bisect_right
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
@@ -18,11 +17,12 @@ from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.labelling.reasons import in_short
-from gavotte.labelling.search import Verdict, decide
+from gavotte.labelling.search import heard
 from gavotte.labelling.tensions import is_altered
-from gavotte.solo.document import ChordEvent, Function, Solo
+from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import transposed
 from gavotte.solo.label import Label
+from gavotte.theory.chord_symbol import shown_chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import Pitch, spell
 
@@ -43,11 +43,12 @@ outside chord and key; an altered tone the symbol or the scale holds, or with ot
 added tone, and whether it is heard about there again; the move into a note in semitones, 13 standing for all beyond.
 """
 SUSPECT_FROM = 2.0
-"""Notes that surprise less are not tried."""
+SLACK = 0.5
+"""Notes that surprise less are not tried, nor moves that could take away less than is wanted and this much besides."""
 GAIN_NOTE, GAIN_OCTAVE, GAIN_CHORD, GAIN_PART = 3.1, 2.5, 5.0, 0.5
 """How much surprise a change must take away; for a whole part a share of what its devices cost."""
 _ABOUT, _NEAR = 12, 3
-_AROUND = Fraction(3, 2)
+_AROUND = 1.5
 _REACH = 4
 _OCTAVE, _WIDE = 12, 7
 
@@ -154,6 +155,15 @@ def _surprise_of_label(found: Labelled, i: int) -> float:
     return _surprise(found.frame, i, label.function, label.device)
 
 
+def _surprise_of(frame: Frame, explanations: Sequence[Explanation], first: int, last: int) -> float:
+    """How surprising the notes from ``first`` up to ``last`` are, explained so, and the move out of them."""
+    inside = sum(
+        _surprise(frame, k, told.function, told.device)
+        for k, told in zip(range(first, last), explanations, strict=True)
+    )
+    return inside + _move_into(frame.notes, last)
+
+
 def _move_into(notes: Sequence[FramedNote], i: int) -> float:
     """How surprising the move into the note at ``i`` is, 0 beyond the last."""
     if i >= len(notes) or notes[i].rest_before:
@@ -174,12 +184,23 @@ def _notes(found: Labelled, surprises: Sequence[float]) -> Iterator[Slip]:
         if not note.is_tone and surprises[i] - _move_into(notes, i) >= SUSPECT_FROM:
             # A note that would be foreign again is no suggestion.
             classes = found.frame.span_of(note).scale.pitch_classes | found.frame.span_of(note).tones
-            moves += [by for by in (-1, 1) if (note.pitch + by) % 12 in classes]
+            hopeful = [by for by in (-1, 1) if (note.pitch + by) % 12 in classes]
+            moves += [by for by in hopeful if _at_best(notes, surprises, i, by) >= GAIN_NOTE - SLACK]
         if not moves:
             continue
-        gain, by, verdict, tried = max((_try(found, surprises, i, by) for by in moves), key=lambda tried: tried[0])
-        if gain >= (GAIN_OCTAVE if abs(by) == _OCTAVE else GAIN_NOTE) and verdict is not None:
-            yield _note_slip(found, i, by, gain, verdict, tried)
+        gain, by, told, tried = max((_try(found, surprises, i, by) for by in moves), key=lambda tried: tried[0])
+        if gain >= (GAIN_OCTAVE if abs(by) == _OCTAVE else GAIN_NOTE) and told is not None:
+            yield _note_slip(found, i, by, gain, told, tried)
+
+
+def _at_best(notes: Sequence[FramedNote], surprises: Sequence[float], i: int, by: int) -> float:
+    """About how much surprise a note could take away by moving, if it became a chord tone and all about it stayed."""
+    gain = surprises[i] - SURPRISE["plain"] + _move_into(notes, i + 1)
+    if i and not notes[i].rest_before:
+        gain -= SURPRISE[f"move {min(13, abs(notes[i].pitch + by - notes[i - 1].pitch))}"]
+    if i + 1 < len(notes) and not notes[i].rest_after:
+        gain -= SURPRISE[f"move {min(13, abs(notes[i + 1].pitch - notes[i].pitch - by))}"]
+    return gain
 
 
 def _stands_apart(notes: Sequence[FramedNote], i: int) -> bool:
@@ -190,7 +211,7 @@ def _stands_apart(notes: Sequence[FramedNote], i: int) -> bool:
     return into * out < 0 and min(abs(into), abs(out)) > _WIDE
 
 
-def _try(found: Labelled, surprises: Sequence[float], i: int, by: int) -> tuple[float, int, Verdict | None, Frame]:
+def _try(found: Labelled, surprises: Sequence[float], i: int, by: int) -> tuple[float, int, Explanation | None, Frame]:
     """How much surprise moving one note takes away, and what it would do then."""
     frame = found.frame
     note = frame.notes[i].note
@@ -199,15 +220,12 @@ def _try(found: Labelled, surprises: Sequence[float], i: int, by: int) -> tuple[
         return 0.0, by, None, frame
     pitch = spell(midi, frame.span_of(frame.notes[i]).key.key.fifths)
     other, first, last = frame.with_note(i, replace(note, pitch=pitch), _REACH)
-    verdicts = decide(other, frame.school, first, last)
+    explanations = heard(other, frame.school, first, last)
     before = sum(surprises[first:last]) + _move_into(frame.notes, last)
-    after = _move_into(other.notes, last)
-    for k, verdict in zip(range(first, last), verdicts, strict=True):
-        after += _surprise(other, k, verdict.explanation.function, verdict.explanation.device)
-    return before - after, by, verdicts[i - first], other
+    return before - _surprise_of(other, explanations, first, last), by, explanations[i - first], other
 
 
-def _note_slip(found: Labelled, i: int, by: int, gain: float, verdict: Verdict, tried: Frame) -> Slip:
+def _note_slip(found: Labelled, i: int, by: int, gain: float, told: Explanation, tried: Frame) -> Slip:
     note, other = found.frame.notes[i], tried.notes[i]
     shown = other.note.pitch.shown
     if abs(by) == _OCTAVE:
@@ -216,7 +234,7 @@ def _note_slip(found: Labelled, i: int, by: int, gain: float, verdict: Verdict, 
             f"an octave {'lower' if by < 0 else 'higher'} the line would go on nearby."
         )
         return Slip(note.note.id, Change.OCTAVE, gain, words, pitch=other.note.pitch)
-    would = in_short(tried, other, verdict.explanation)
+    would = in_short(tried, other, told)
     label = found.ruled[i]
     if label.device in ("unexplained", "clash"):
         words = f"{note.note.pitch.shown} on {note.place} is hard to explain; {shown} would be {would}."
@@ -237,42 +255,38 @@ def _explanation_of(found: Labelled, label: Label) -> Explanation:
 def _chords(found: Labelled, surprises: Sequence[float]) -> Iterator[Slip]:
     """Chord symbols that would fit a beat earlier or later."""
     solo, frame = found.solo, found.frame
-    if solo.readings:
+    if solo.readings or not frame.notes:
         return
-    for index in range(1, len(solo.chords)):
-        event = solo.chords[index]
-        about = _about(frame, event)
-        if sum(max(0.0, surprises[i]) for i in about) < GAIN_CHORD:
+    events = {event.onset: event for event in solo.chords}
+    for index in range(1, len(frame.spans)):
+        event = events.get(frame.spans[index].onset)
+        if event is None:
             continue
-        best = max((_try_chord(found, index, by) for by in (-1, 1)), key=lambda tried: tried[0])
-        if best[0] >= GAIN_CHORD:
-            gain, onset = best
-            worst = max(about, key=lambda i: surprises[i])
+        beat = float(frame.grid.at(event.onset).meter.beats[0].length)
+        here = float(event.onset)
+        first, last = frame.notes_between(here - _AROUND * beat, here + _AROUND * beat)
+        if sum(max(0.0, surprise) for surprise in surprises[first:last]) < GAIN_CHORD:
+            continue
+        gain, onset = max((_try_chord(found, surprises, index, by) for by in (-1, 1)), key=lambda tried: tried[0])
+        if gain >= GAIN_CHORD:
+            worst = max(range(first, last), key=lambda i: surprises[i])
             side = "earlier" if onset < event.onset else "later"
-            words = f"The notes about {event.text} fit much better if it stands a beat {side}."
+            words = f"The notes about {shown_chord(event.symbol)} fit much better if it stands a beat {side}."
             yield Slip(frame.notes[worst].note.id, Change.CHORD, gain, words, chord=event.id, onset=onset)
 
 
-def _about(frame: Frame, event: ChordEvent) -> list[int]:
-    """The notes around a chord change, where any of them is hard to explain."""
-    onsets = [note.note.onset for note in frame.notes]
-    first, last = bisect_left(onsets, event.onset - _AROUND), bisect_right(onsets, event.onset + _AROUND)
-    return list(range(first, last))
-
-
-def _try_chord(found: Labelled, index: int, by: int) -> tuple[float, Fraction]:
-    solo, frame = found.solo, found.frame
-    event = solo.chords[index]
-    bar = frame.grid.at(event.onset)
-    onset = event.onset + by * bar.meter.beats[0].length
-    following = solo.chords[index + 1].onset if index + 1 < len(solo.chords) else solo.end
-    if not solo.chords[index - 1].onset < onset < following:
+def _try_chord(found: Labelled, surprises: Sequence[float], index: int, by: int) -> tuple[float, Fraction]:
+    """How much surprise a chord that stands a beat away would take away, and where it would stand."""
+    frame = found.frame
+    span = frame.spans[index]
+    onset = span.onset + by * frame.grid.at(span.onset).meter.beats[0].length
+    following = frame.spans[index + 1].onset if index + 1 < len(frame.spans) else found.solo.end
+    if not frame.spans[index - 1].onset < onset < following:
         return 0.0, onset
-    moved = replace(solo, chords=(*solo.chords[:index], replace(event, onset=onset), *solo.chords[index + 1 :]))
-    other = labelled(moved, frame.school, found)
-    first, last = other.frame.changed
-    before = sum(_surprise_of_label(found, i) for i in range(first, last))
-    return before - sum(_surprise_of_label(other, i) for i in range(first, last)), onset
+    other, first, last = frame.with_span_at(index, onset, _REACH)
+    explanations = heard(other, frame.school, first, last)
+    after = _surprise_of(other, explanations, first, last)
+    return sum(surprises[first:last]) + _move_into(frame.notes, last) - after, onset
 
 
 # -- the whole part -------------------------------------------------------------------------------------

@@ -17,7 +17,7 @@ EVERYTHING, SKELETON, DOUBTS = "everything", "skeleton", "doubts"
 
 class FilterChoice(Choice):
     """Offers what to filter by. The data of an entry is WIDTH = 160
-EVERYTHING, SKELETON, DOUBTS, a function or a device."""
+    EVERYTHING, SKELETON, DOUBTS, a function or a device."""
 
     def __init__(self) -> None:
         super().__init__()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from gavotte.desktop.labelling.core_words import school_name
 from gavotte.desktop.labelling.review import Item, Kind
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted
@@ -124,7 +125,7 @@ def _offer_words(offer: Offer, found: Labelled) -> Words:
     ).format(
         some=evidence.other_way,
         total=total,
-        school=found.frame.school.name,
+        school=school_name(found.frame.school.name),
         change=translate("Gavotte", "Choose") if will else translate("Gavotte", "No longer"),
         statement=statement,
         labels=counted(offer.changes, "label"),

@@ -9,7 +9,8 @@ from PyQt6.QtWidgets import QButtonGroup, QFormLayout, QHBoxLayout, QLabel, QLin
 from gavotte.desktop.choice import Choice, Tick
 from gavotte.desktop.details_dialog import MODE_NAMES, TONIC_NAMES
 from gavotte.desktop.dialogs import Dialog
-from gavotte.desktop.translation import translate
+from gavotte.desktop.labelling.core_words import COLLECTION_WORDS
+from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import counted
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.document import ChordEvent, KeyRegion, Note, Reading, ReadingKind
@@ -53,7 +54,7 @@ class ReadingDialog(Dialog):
         self.tonic.setAccessibleName(translate("Gavotte", "Tonic"))
         self.collection = Choice()
         for name in COLLECTIONS:
-            self.collection.addItem(name, name)
+            self.collection.addItem(said(COLLECTION_WORDS[name]), name)
         self.collection.setCurrentIndex(self.collection.findData("blues"))
         self.collection.setAccessibleName(translate("Gavotte", "Collection"))
         self.chords = QLineEdit(span.text)

@@ -20,6 +20,7 @@ from PyQt6.QtWidgets import (
 )
 
 from gavotte.desktop.choice import Choice, Tick
+from gavotte.desktop.labelling.core_words import SCHOOL_WORDS, school_name
 from gavotte.desktop.labelling.item_words import CHOICE_HINTS, CHOICE_WORDS
 from gavotte.desktop.session import SoloSession
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
@@ -32,11 +33,6 @@ from gavotte.library.schools import keep_schools, own_schools, school_named
 from gavotte.solo.school import CHOICES, SCHOOLS, School, StartsFrom
 from gavotte.theory.degrees import DegreeNaming
 
-_SCHOOL_WORDS = {
-    "Linear": QT_TRANSLATE_NOOP("Gavotte", "Where a note goes counts for more than where it stands."),
-    "Vertical": QT_TRANSLATE_NOOP("Gavotte", "Where a note stands counts for more: an accent is a colour."),
-    "Key-centred": QT_TRANSLATE_NOOP("Gavotte", "Notes are heard in the key first, then against the chord."),
-}
 _NAMES = (
     ("compound", QT_TRANSLATE_NOOP("Gavotte", "9 11 13"), QT_TRANSLATE_NOOP("Gavotte", "2 4 6")),
     ("sharp_ninth", QT_TRANSLATE_NOOP("Gavotte", "♯9"), QT_TRANSLATE_NOOP("Gavotte", "♭3, not ♯9")),
@@ -169,10 +165,10 @@ class SchoolPanel(QScrollArea):
             names.append(school)
         self.school.clear()
         for known in names:
-            self.school.addItem(known.name, known)
+            self.school.addItem(school_name(known.name), known)
         self.school.setCurrentIndex(next(k for k, known in enumerate(names) if known == school))
         shipped = school in SCHOOLS
-        self.about.setText(said(_SCHOOL_WORDS[school.name]) if shipped else translate("Gavotte", "Your own choices."))
+        self.about.setText(said(SCHOOL_WORDS[school.name]) if shipped else translate("Gavotte", "Your own choices."))
         self.drop.setVisible(school in self.own)
         self.keep.setVisible(not shipped and school not in self.own)
         for choice in CHOICES:
@@ -246,7 +242,7 @@ class SchoolPanel(QScrollArea):
             self.own[self.own.index(before)] = school
             self._write()
         elif before in SCHOOLS:
-            name = translate("Gavotte", "{name}, my way").format(name=before.name)
+            name = translate("Gavotte", "{name}, my way").format(name=school_name(before.name))
             school = replace(school, name=name)
         self._session.set_school(school)
 
