@@ -60,6 +60,32 @@ def hear(window: MainWindow) -> None:
         QApplication.processEvents()
 
 
+def analyse(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
+    """The Label desk beside the note card: the queue, harmony with numerals, the text, and the school."""
+    desk = window.label
+    window.open_solo(solos[4])
+    window.show_desk("label")
+    settle(window)
+    while not desk.review.is_complete:
+        QApplication.processEvents()
+    desk.side.show_page("queue")
+    desk.step_queue(1)
+    picture("queue")
+    window.set_numerals(True)
+    desk.side.show_page("harmony")
+    picture("harmony")
+    window.set_numerals(False)
+    window.open_solo(solos[0])
+    window.session.select("n22", "n22")
+    desk.side.show_page("text")
+    picture("text")
+    desk.side.show_page("school")
+    while not desk.side.school.is_complete:
+        QApplication.processEvents()
+    picture("school")
+    desk.side.show_page("note")
+
+
 def write(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
     """The Write desk: its keys, the chords of a guitarist's blues, and a draft of the unfinished solo."""
     desk = window.write
@@ -125,7 +151,8 @@ def main() -> None:
             window.show_desk("label")
             picture("label", lambda: select(window, "double-above"))
             window.open_solo(second)
-            picture("select", lambda: select(window, "blue", 6))
+            select(window, "blue", 6)
+            settle(window)
             window.keep_lick()
             assert window.lick_dialog is not None
             settle(window)
@@ -154,12 +181,11 @@ def main() -> None:
                 QApplication.processEvents()
             paper.grab().save(str(FOLDER / "paper.png"))
             paper.reject()
+            analyse(window, [entry.id for entry in library.solos()], picture)
             write(window, [entry.id for entry in library.solos()], picture)
             window.open_solo(first)
             window.set_look("Stage")
             picture("stage", lambda: select(window, "implied"))
-            window.resize(1024, 700)
-            picture("small", lambda: window.set_look("Day"))
             window.close()
     with tempfile.TemporaryDirectory() as folder, Library(Path(folder)) as library:
         settings = QSettings(str(Path(folder) / "settings.ini"), QSettings.Format.IniFormat)

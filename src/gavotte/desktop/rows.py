@@ -1,15 +1,15 @@
-"""Two-line rows for lists: a name, a quiet line under it, and a word at the right edge."""
+"""Rows for lists: a name, a quiet line under it, and a word at the right edge; or a heading and words that wrap."""
 
 from __future__ import annotations
 
 from PyQt6.QtCore import QModelIndex, QRect, QSize, Qt
-from PyQt6.QtGui import QColor, QFontMetrics, QPainter
+from PyQt6.QtGui import QColor, QFont, QFontMetrics, QPainter
 from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import BODY, SMALL, font
 
-ID_ROLE, DETAIL_ROLE, EDGE_ROLE, URGENT_ROLE = (Qt.ItemDataRole.UserRole + k for k in range(4))
+ID_ROLE, DETAIL_ROLE, EDGE_ROLE, URGENT_ROLE, OWN_ROLE = (Qt.ItemDataRole.UserRole + k for k in range(5))
 ROW_HEIGHT = 56
 
 
@@ -56,6 +56,85 @@ class RowDelegate(QStyledItemDelegate):
         detail = QFontMetrics(font(SMALL)).elidedText(index.data(DETAIL_ROLE) or "", Qt.TextElideMode.ElideRight, room)
         painter.drawText(rect.adjusted(12, 30, 0, 0), Qt.AlignmentFlag.AlignLeft, detail)
         painter.restore()
+
+
+_EDGE, _GAP = 12, 8
+_WRAPPED = int(Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
+
+
+class _WordsDelegate(QStyledItemDelegate):
+    """Paints rows of a heading and words under it that wrap, as high as they need to be."""
+
+    def __init__(self, parent: WordList) -> None:
+        super().__init__(parent)
+        self._list = parent
+
+    def _parts(self, index: QModelIndex) -> list[tuple[QFont, str]]:
+        heading, _, words = (index.data(Qt.ItemDataRole.DisplayRole) or "").partition("\n")
+        if not words:
+            return [(font(BODY), heading)]
+        own = bool(index.data(OWN_ROLE))
+        return [(font(SMALL, 500), heading), (font(BODY, italic=own), words)]
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
+        room = QRect(0, 0, self._list.room - 2 * _EDGE, 10_000)
+        heights = [QFontMetrics(f).boundingRect(room, _WRAPPED, t).height() for f, t in self._parts(index)]
+        return QSize(self._list.room, sum(heights) + 2 * _GAP + 2)
+
+    def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+        assert painter is not None
+        painter.save()
+        palette, rect = self._list.palette_in_use, option.rect
+        if option.state & QStyle.StateFlag.State_Selected:
+            painter.fillRect(rect, QColor(palette.selection))
+        elif option.state & QStyle.StateFlag.State_MouseOver:
+            painter.fillRect(rect, QColor(palette.chrome))
+        painter.setPen(QColor(palette.rule))
+        painter.drawLine(rect.bottomLeft(), rect.bottomRight())
+        room = rect.adjusted(_EDGE, _GAP, -_EDGE, 0)
+        parts = self._parts(index)
+        for face, text in parts:
+            heading = len(parts) > 1 and text == parts[0][1]
+            painter.setPen(QColor(palette.quiet_text if heading else palette.text))
+            painter.setFont(face)
+            height = QFontMetrics(face).boundingRect(room, _WRAPPED, text).height()
+            painter.drawText(room, _WRAPPED, text)
+            room = room.adjusted(0, height + 2, 0, 0)
+        painter.restore()
+
+
+class WordList(QListWidget):
+    """A list of headings with words under them, wrapped to its width."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self.palette_in_use: Palette = DAY
+        self.setAccessibleName(name)
+        self.setMouseTracking(True)
+        self.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOn)
+        self.setResizeMode(QListWidget.ResizeMode.Adjust)
+        self.setItemDelegate(_WordsDelegate(self))
+
+    @property
+    def room(self) -> int:
+        """The width a row has."""
+        viewport = self.viewport()
+        return viewport.width() if viewport is not None else self.width()
+
+    def set_palette(self, palette: Palette) -> None:
+        """Paint in a theme's colours."""
+        self.palette_in_use = palette
+        viewport = self.viewport()
+        if viewport is not None:
+            viewport.update()
+
+    def add_words(self, heading: str, words: str, own: bool = False) -> None:
+        """Append a row; ``own`` sets the user's own words apart."""
+        item = QListWidgetItem(f"{heading}\n{words}" if heading else words)
+        item.setData(OWN_ROLE, own)
+        self.addItem(item)
 
 
 class RowList(QListWidget):

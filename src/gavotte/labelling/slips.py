@@ -189,7 +189,9 @@ def _notes(found: Labelled, surprises: Sequence[float]) -> Iterator[Slip]:
         if not moves:
             continue
         gain, by, told, tried = max((_try(found, surprises, i, by) for by in moves), key=lambda tried: tried[0])
-        if gain >= (GAIN_OCTAVE if abs(by) == _OCTAVE else GAIN_NOTE) and told is not None:
+        if told is None or told.device in ("clash", "unexplained"):
+            continue
+        if gain >= (GAIN_OCTAVE if abs(by) == _OCTAVE else GAIN_NOTE):
             yield _note_slip(found, i, by, gain, told, tried)
 
 

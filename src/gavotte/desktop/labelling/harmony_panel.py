@@ -96,6 +96,7 @@ class HarmonyPanel(QWidget):
     def _heading(self, column: QVBoxLayout, words: str) -> None:
         label = QLabel(words)
         label.setObjectName("heading")
+        column.addSpacing(4)
         column.addWidget(label)
 
     def _text(self, column: QVBoxLayout) -> QLabel:

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QItemSelectionModel, Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.header import rule
 from gavotte.desktop.labelling.item_words import Words, words_of
 from gavotte.desktop.labelling.review import Item, Review
+from gavotte.desktop.rows import WordList
 from gavotte.desktop.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
@@ -47,12 +48,7 @@ class QueuePanel(QWidget):
         self.hint = QLabel()
         self.hint.setObjectName("quiet")
         self.hint.setWordWrap(True)
-        self.rows = QListWidget()
-        self.rows.setWordWrap(True)
-        self.rows.setTextElideMode(Qt.TextElideMode.ElideNone)
-        self.rows.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
-        self.rows.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.rows.setAccessibleName(translate("Gavotte", "The queue"))
+        self.rows = WordList(translate("Gavotte", "The queue"))
         self.rows.itemClicked.connect(self._clicked)
         self.rows.itemActivated.connect(self._clicked)
         self.plain = QPushButton()
@@ -78,7 +74,7 @@ class QueuePanel(QWidget):
             for item in self._review.items:
                 words = words_of(item, found, shown)
                 self._listed.append((item, words))
-                self.rows.addItem(QListWidgetItem(f"{words.where}\n{words.short}" if words.where else words.short))
+                self.rows.add_words(words.where, words.short)
         number = len(self._listed)
         self.rows.setVisible(number > 0)
         self.count.setText(

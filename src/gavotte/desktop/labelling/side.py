@@ -69,6 +69,8 @@ class LabelSide(QWidget):
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
         self.card.set_palette(palette)
+        self.queue.rows.set_palette(palette)
+        self.text.rows.set_palette(palette)
 
     def show_page(self, name: str) -> None:
         """Show the note, the queue, the harmony, the text or the school."""

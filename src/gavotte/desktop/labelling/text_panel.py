@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QObject, pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
     QLabel,
-    QListWidget,
-    QListWidgetItem,
     QPlainTextEdit,
     QPushButton,
     QVBoxLayout,
     QWidget,
 )
 
+from gavotte.desktop.rows import WordList
 from gavotte.desktop.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.labelling.hand_out import BarText, bar_texts, with_bar_text
@@ -37,12 +36,7 @@ class TextPanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         column.setSpacing(8)
-        self.rows = QListWidget()
-        self.rows.setWordWrap(True)
-        self.rows.setTextElideMode(Qt.TextElideMode.ElideNone)
-        self.rows.setVerticalScrollMode(QListWidget.ScrollMode.ScrollPerPixel)
-        self.rows.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.rows.setAccessibleName(translate("Gavotte", "The analysis, bar by bar"))
+        self.rows = WordList(translate("Gavotte", "The analysis, bar by bar"))
         self.rows.currentRowChanged.connect(self._chosen)
         self.bar = QLabel()
         self.bar.setObjectName("heading")
@@ -81,11 +75,7 @@ class TextPanel(QWidget):
             self._going = True
             self.rows.clear()
             for text in self._texts:
-                item = QListWidgetItem(f"{_name(text)}\n{text.words}")
-                face = item.font()
-                face.setItalic(text.written)
-                item.setFont(face)
-                self.rows.addItem(item)
+                self.rows.add_words(_name(text), text.words, text.written)
             self._going = False
             index = next((k for k, text in enumerate(self._texts) if text.onset == onset), 0)
             self._go_to_row(index if self._texts else -1)
