@@ -28,6 +28,7 @@ from gavotte.desktop.main_window import MainWindow
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.store import Library
 from gavotte.solo.document import Function
+from gavotte.solo.school import VERTICAL
 
 _REST_SECONDS = 0.6
 
@@ -78,6 +79,19 @@ def main() -> None:
                 ("open a 200-bar solo", lambda: window.open_solo(long)),
                 ("change the look, 200 bars", lambda: window.set_look("Day")),
                 ("decide a note", lambda: session.decide(Function.OUTSIDE)),
+                ("the queue", lambda: window.label.side.show_page("queue")),
+                ("next in the queue", lambda: window.label.step_queue(1)),
+                ("answer in the queue", lambda: window.label.answer(True)),
+                ("harmony", lambda: window.label.side.show_page("harmony")),
+                ("the text", lambda: window.label.side.show_page("text")),
+                ("the school", lambda: window.label.side.show_page("school")),
+                ("another school", lambda: session.set_school(VERTICAL)),
+                ("roman numerals", lambda: window.set_numerals(True)),
+                ("no numerals", lambda: window.set_numerals(False)),
+                ("the skeleton", window.label.toggle_skeleton),
+                ("all notes", window.label.toggle_skeleton),
+                ("take all plain labels", window.label.review.take_plain),
+                ("the note card", lambda: window.label.side.show_page("note")),
                 ("move a note", lambda: session.move(1)),
                 ("select everything", lambda: session.select("0.n2", last)),
                 ("select a phrase", lambda: session.select("0.n2", "0.n30")),

@@ -28,10 +28,12 @@ from gavotte.formats.midi_read import open_midi
 from gavotte.formats.midi_write import write_midi
 from gavotte.formats.musicxml import open_score
 from gavotte.formats.musicxml_write import write_musicxml
-from gavotte.labelling.labeller import label_solo
+from gavotte.labelling.labeller import label_solo, labelled
+from gavotte.labelling.readings import proposals
+from gavotte.labelling.slips import suspected_slips
 from gavotte.library.store import Library
 from gavotte.solo.document import Function, Solo
-from gavotte.solo.edits import with_decision
+from gavotte.solo.edits import with_decision, with_notes_moved
 from gavotte.sounding.engine import Engine
 from gavotte.sounding.performance import perform
 from gavotte.sounding.synth import FluidSynth, find_soundfont
@@ -63,6 +65,31 @@ def finish(page: PageView) -> None:
 def test_label_1000_notes(benchmark: BenchmarkFixture) -> None:
     thousand = replace(SOLO, notes=SOLO.notes[:1000])
     assert len(benchmark(label_solo, thousand)) == 1000
+
+
+def test_label_1000_notes_and_look_through_them(benchmark: BenchmarkFixture) -> None:
+    thousand = replace(SOLO, notes=SOLO.notes[:1000])
+
+    def everything() -> int:
+        found = labelled(thousand)
+        return len(suspected_slips(found)) + len(proposals(found))
+
+    assert benchmark(everything) < 100
+
+
+@pytest.mark.parametrize("kind", ["note moved", "note dropped", "chord changed", "label decided"])
+def test_label_200_bars_anew_after_an_edit(benchmark: BenchmarkFixture, kind: str) -> None:
+    known = labelled(SOLO)
+    note, chord = SOLO.notes[700], SOLO.chords[150]
+    edited = {
+        "note moved": with_notes_moved(SOLO, [note.id], 1),
+        "note dropped": replace(SOLO, notes=tuple(n for n in SOLO.notes if n is not note)),
+        "chord changed": replace(
+            SOLO, chords=tuple(replace(c, text="Dbmaj7") if c is chord else c for c in SOLO.chords)
+        ),
+        "label decided": with_decision(SOLO, note.id, Function.OUTSIDE, "unexplained"),
+    }[kind]
+    assert len(benchmark(labelled, edited, None, known).labels) == len(edited.notes)
 
 
 def test_page_first_screen_of_200_bars(benchmark: BenchmarkFixture, page: PageView) -> None:

@@ -99,8 +99,11 @@ def _normal(symbol: str) -> str:
 
 
 def label_members(labels: Iterable[Label], notes: Iterable[Note]) -> list[dict[str, Any]]:
-    """Labels as a passage file holds them, one object a note."""
+    """Labels as a passage file holds them, one object a note; their groups are numbered in order from 1."""
     index = {note.id: i for i, note in enumerate(notes)}
+    labels = tuple(labels)
+    groups = dict.fromkeys(label.group for label in labels if label.group is not None)
+    number = {group: k for k, group in enumerate(groups, 1)}
     return [
         {
             "function": str(label.function),
@@ -108,7 +111,7 @@ def label_members(labels: Iterable[Label], notes: Iterable[Note]) -> list[dict[s
             "degree": label.degree,
             "target": None if label.target is None else index[label.target],
             "implied": label.implied,
-            "group": label.group,
+            "group": None if label.group is None else number[label.group],
         }
         for label in labels
     ]

@@ -232,22 +232,23 @@ def blues_choruses(solo: Solo) -> tuple[tuple[Fraction, Fraction], ...]:
 
 
 def _choruses(solo: Solo) -> Iterator[tuple[Fraction, Fraction]]:
-    changes, bars = changes_of(solo), [bar for bar in BarGrid(solo).bars if bar.number > 0]
+    bars = [bar for bar in BarGrid(solo).bars if bar.number > 0]
     keys = heard_keys(solo)
+    roots: list[set[int]] = [set() for _ in bars]
     index = 0
-    while index + _BLUES_BARS <= len(bars):
-        tonic = _key_at(keys, bars[index].onset).tonic.pitch_class
-
-        def steps(bar: int, start: int = index, tonic: int = tonic) -> set[int]:
-            """What stands in one of the twelve bars, as semitones above the tonic."""
-            place = bars[start + bar - 1]
-            return {
-                (change.chord.root.pitch_class - tonic) % 12
-                for change in changes
-                if change.onset < place.end and change.end > place.onset
-            }
-
-        is_blues = 0 in steps(1) and 5 in steps(5) and 0 in steps(7) and 7 in steps(9) | steps(10)
+    for change in changes_of(solo):
+        while index < len(bars) and bars[index].end <= change.onset:
+            index += 1
+        for place in range(index, len(bars)):
+            if bars[place].onset >= change.end:
+                break
+            roots[place].add(change.chord.root.pitch_class)
+    start = 0
+    while start + _BLUES_BARS <= len(bars):
+        tonic = _key_at(keys, bars[start].onset).tonic.pitch_class
+        home, four, five = tonic, (tonic + 5) % 12, (tonic + 7) % 12
+        bar = roots[start : start + _BLUES_BARS]
+        is_blues = home in bar[0] and four in bar[4] and home in bar[6] and five in bar[8] | bar[9]
         if is_blues:
-            yield bars[index].onset, bars[index + _BLUES_BARS - 1].end
-        index += _BLUES_BARS if is_blues else 1
+            yield bars[start].onset, bars[start + _BLUES_BARS - 1].end
+        start += _BLUES_BARS if is_blues else 1

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -13,7 +13,6 @@ from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.readings import reading_name
 from gavotte.labelling.reasons import degree_words
-from gavotte.solo.bars import Bar
 from gavotte.solo.document import Function, ReadingKind, Remark, Solo
 from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
@@ -37,12 +36,14 @@ def bar_texts(found: Labelled) -> tuple[BarText, ...]:
     for note in found.frame.notes:
         by_bar.setdefault(grid.index_at(note.note.onset), []).append(note.index)
     remarks = {remark.onset: remark.words for remark in solo.remarks}
+    places_of = {note.note.id: note.index for note in found.frame.notes}
+    chords = _chords_by_bar(found)
     texts = []
     for index, places in sorted(by_bar.items()):
         bar = grid.bars[index]
         own = remarks.get(bar.onset)
-        words = own if own is not None else " ".join(_sentences(found, places))
-        texts.append(BarText(bar.onset, bar.number, _chords_of(found, bar), words, own is not None))
+        words = own if own is not None else " ".join(_sentences(found, places_of, places))
+        texts.append(BarText(bar.onset, bar.number, "  ".join(chords[index]), words, own is not None))
     return tuple(texts)
 
 
@@ -89,26 +90,30 @@ def _key_lines(found: Labelled) -> Iterator[str]:
         yield f"{key.key.shown} from bar {max(1, found.frame.grid.at(max(key.onset, Fraction(0))).number)}"
 
 
-def _chords_of(found: Labelled, bar: Bar) -> str:
-    """The chords that sound in a bar with their numerals: "Dm7 (ii) G7 (V)"."""
-    names = [
-        f"{shown_chord(entry.change.chord)} ({entry.numeral})"
-        for entry in numbered(found.solo)
-        if entry.change.onset < bar.end and entry.change.end > bar.onset
-    ]
-    return "  ".join(names)
+def _chords_by_bar(found: Labelled) -> list[list[str]]:
+    """For each bar the chords that sound in it with their numerals: "Dm7 (ii)", "G7 (V)"."""
+    grid = found.frame.grid
+    names: list[list[str]] = [[] for _ in grid.bars]
+    for entry in numbered(found.solo):
+        change = entry.change
+        name = f"{shown_chord(change.chord)} ({entry.numeral})"
+        for index in range(grid.index_at(change.onset), len(grid.bars)):
+            if grid.bars[index].onset >= change.end:
+                break
+            names[index].append(name)
+    return names
 
 
 # -- sentences ------------------------------------------------------------------------------------------
 
 
-def _sentences(found: Labelled, places: Sequence[int]) -> Iterator[str]:
+def _sentences(found: Labelled, places_of: Mapping[str, int], places: Sequence[int]) -> Iterator[str]:
     """What the notes of a bar do, one sentence for each thing they do in a row."""
     for key, run in itertools.groupby(places, key=lambda i: _together(found, i)):
         indexes = list(run)
         notes = [found.frame.notes[i] for i in indexes]
         labels = [found.labels[i] for i in indexes]
-        yield _capital(_sentence(found, key[0], notes, labels)) + "."
+        yield _capital(_sentence(found, places_of, key[0], notes, labels)) + "."
 
 
 def _together(found: Labelled, i: int) -> tuple[str, object]:
@@ -123,15 +128,17 @@ def _together(found: Labelled, i: int) -> tuple[str, object]:
     return "alone", i
 
 
-def _sentence(found: Labelled, kind: str, notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
+def _sentence(
+    found: Labelled, places_of: Mapping[str, int], kind: str, notes: Sequence[FramedNote], labels: Sequence[Label]
+) -> str:
     match kind:
         case "tones":
             return _tones(found, notes, labels)
         case "passing":
             way = "pass" if len(notes) > 1 else "passes"
-            return f"{_names(notes)} {way} by step to {_goal(found, labels[0])}"
+            return f"{_names(notes)} {way} by step to {_goal(found, places_of, labels[0])}"
         case "figure":
-            return _figure(found, notes, labels)
+            return _figure(found, places_of, notes, labels)
     return labels[0].reason.rstrip(".")
 
 
@@ -143,7 +150,7 @@ def _tones(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label]
     return f"{_names(notes)} spell {chord} ({degrees})"
 
 
-def _figure(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
+def _figure(found: Labelled, places_of: Mapping[str, int], notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
     added = [
         (note, label)
         for note, label in zip(notes, labels, strict=True)
@@ -152,7 +159,7 @@ def _figure(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label
     if not added:
         return f"{_names(notes)} belong to the figure that follows"
     device, names = added[0][1].device, _names(notes)
-    goal = _goal(found, added[0][1]) if added[0][1].target else ""
+    goal = _goal(found, places_of, added[0][1]) if added[0][1].target else ""
     if device == "enclosure":
         verb = "close in on" if len(notes) > 1 else "closes in on"
         return f"{names} {verb} {goal}"
@@ -168,8 +175,8 @@ def _figure(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label
     return f"{names} spell {spelled} as colours of {_chord(found, notes[0])} ({degrees})"
 
 
-def _goal(found: Labelled, label: Label) -> str:
-    index = next(note.index for note in found.frame.notes if note.note.id == label.target)
+def _goal(found: Labelled, places_of: Mapping[str, int], label: Label) -> str:
+    index = places_of[label.target or ""]
     note, target = found.frame.notes[index], found.labels[index]
     return f"{note.note.pitch.shown}, the {degree_words(target.degree, target.shown_degree)} of {_chord(found, note)}"
 

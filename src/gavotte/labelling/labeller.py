@@ -65,7 +65,7 @@ def labelled(solo: Solo, school: School | None = None, like: Labelled | None = N
     costs = [verdict.cost for verdict in verdicts]
     if like is not None and (first, last) != (0, len(frame.notes)):
         behind = last - frame.moved
-        ruled = _renumbered(like.ruled[:first], ruled, like.ruled[behind:])
+        ruled = [*like.ruled[:first], *ruled, *_moved_on(like.ruled[behind:], frame.moved)]
         costs = [*like.costs[:first], *costs, *like.costs[behind:]]
     decisions = {decision.note: decision for decision in solo.decisions}
     labels = (
@@ -98,26 +98,20 @@ def is_small_step(before: Solo, after: Solo) -> bool:
     return len(notes) <= _FEW and len(chords) <= _FEW
 
 
-def _renumbered(before: Sequence[Label], changed: Sequence[Label], behind: Sequence[Label]) -> list[Label]:
-    """Labels of three stretches in a row, their groups numbered through."""
-    result = list(before)
-    for part in (changed, behind):
-        offset = max((label.group for label in result if label.group is not None), default=0)
-        lowest = min((label.group for label in part if label.group is not None), default=1)
-        shift = offset + 1 - lowest
-        result += [
-            label if label.group is None or not shift else replace(label, group=label.group + shift) for label in part
-        ]
-    return result
+def _moved_on(labels: Sequence[Label], by: int) -> Sequence[Label]:
+    """Labels of notes that stand ``by`` places later now: their groups are numbered by place."""
+    if not by:
+        return labels
+    return [label if label.group is None else replace(label, group=label.group + by) for label in labels]
 
 
 def _group_numbers(verdicts: list[Verdict]) -> dict[int, int]:
-    """Figures that hold more than one note, numbered in the order they appear (by identity)."""
-    numbers: dict[int, int] = {}
-    for verdict in verdicts:
-        if verdict.figure is not None and len(verdict.figure.members) > 1:
-            numbers.setdefault(id(verdict.figure), len(numbers) + 1)
-    return numbers
+    """Figures that hold more than one note, by identity, each numbered by the first note it explains, from 1.
+
+    So an edit elsewhere changes no number.
+    """
+    figures = (verdict.figure for verdict in verdicts)
+    return {id(f): min(f.explains) + 1 for f in figures if f is not None and len(f.members) > 1}
 
 
 def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, int]) -> Label:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
@@ -64,28 +65,27 @@ def _landings(found: Labelled) -> Iterator[Landing]:
     notes = [note for note in frame.notes if not note.note.grace]
     if not notes:
         return
+    onsets = [float(note.note.onset) for note in notes]
+    last_end = notes[-1].note.end
     for index in range(1, len(frame.spans)):
         span, old = frame.spans[index], frame.spans[index - 1]
-        if not notes[0].note.onset <= span.onset <= notes[-1].note.end:
+        if not notes[0].note.onset <= span.onset <= last_end:
             continue
         place = frame.grid.place(span.onset)
-        on = _note_at(notes, span.onset)
-        if on is None:
+        k = _falls_on(notes, onsets, span.onset)
+        if k is None:
             yield Landing(span.onset, place, old.text, span.text, None, "", None, None, "", None)
             continue
-        k = notes.index(on)
-        before = notes[k - 1] if k else None
+        on, before = notes[k], notes[k - 1] if k else None
         label = found.labels[on.index]
-        early = on.note.onset < span.onset and label.device != "anticipation"
-        degree = span.chord.degree_of(on.pitch % 12) if early else label.degree
-        shown = found.labels[on.index].shown_degree if degree == label.degree else _shown(found, degree)
+        held_over = on.note.onset < span.onset and label.device != "anticipation"
         yield Landing(
             span.onset,
             place,
             old.text,
             span.text,
             on.note.id,
-            shown,
+            _shown(found, span.chord.degree_of(on.pitch % 12)) if held_over else label.shown_degree,
             label,
             None if before is None else before.note.id,
             "" if before is None else found.labels[before.index].shown_degree,
@@ -93,18 +93,18 @@ def _landings(found: Labelled) -> Iterator[Landing]:
         )
 
 
+def _falls_on(notes: list[FramedNote], onsets: list[float], onset: Fraction) -> int | None:
+    """The place of the note that begins or sounds at a time, else of the first within a beat after it."""
+    k = bisect_right(onsets, float(onset)) - 1
+    if k >= 0 and notes[k].note.onset <= onset < notes[k].note.end:
+        return k
+    following = k + 1
+    soon = following < len(notes) and notes[following].note.onset - onset < 1
+    return following if soon else None
+
+
 def _shown(found: Labelled, degree: str) -> str:
     return shown_degree(degree, found.frame.school.naming)
-
-
-def _note_at(notes: list[FramedNote], onset: Fraction) -> FramedNote | None:
-    """The note that begins or sounds at a time, else the first within a beat after it."""
-    for note in notes:
-        if note.note.onset <= onset < note.note.end:
-            return note
-        if onset < note.note.onset:
-            return note if note.note.onset - onset < Fraction(1) else None
-    return None
 
 
 @dataclass(frozen=True, slots=True)

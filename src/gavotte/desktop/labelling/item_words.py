@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from gavotte.desktop.labelling.core_words import school_name
@@ -11,7 +12,6 @@ from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.slips import Change
-from gavotte.solo.document import Solo
 
 
 @dataclass(frozen=True)
@@ -53,10 +53,10 @@ CHOICE_HINTS = {
 """What each of them means."""
 
 
-def words_of(item: Item, found: Labelled, shown: Solo) -> Words:
-    """The words for an item of the queue, of a solo as it is shown."""
-    grid = found.frame.grid
-    place = grid.place(shown.note(item.first).onset) if item.first else ""
+def words_of(item: Item, found: Labelled, places: Mapping[str, int]) -> Words:
+    """The words for an item of the queue; ``places`` are the indexes of the notes by their ids."""
+    grid, notes = found.frame.grid, found.solo.notes
+    place = grid.place(notes[places[item.first]].onset) if item.first else ""
     where = place[:1].upper() + place[1:]
     if item.slip is not None:
         take = {
@@ -76,7 +76,7 @@ def words_of(item: Item, found: Labelled, shown: Solo) -> Words:
             translate("Gavotte", "It is right"),
         )
     if item.proposal is not None:
-        last = grid.place(shown.note(item.last).onset)
+        last = grid.place(notes[places[item.last]].onset)
         return Words(
             translate("Gavotte", "Another reading"),
             translate("Gavotte", "{first} to {last}").format(first=where, last=last),
@@ -100,8 +100,7 @@ def words_of(item: Item, found: Labelled, shown: Solo) -> Words:
             translate("Gavotte", "Infer chords"),
             translate("Gavotte", "Leave it"),
         )
-    label = found.labels[next(n.index for n in found.frame.notes if n.note.id == item.first)]
-    name = shown.note(item.first).pitch.shown
+    label, name = found.labels[places[item.first]], notes[places[item.first]].pitch.shown
     called = f"{said(FUNCTION_WORDS[label.function])}, {said(DEVICE_WORDS[label.device])}"
     return Words(
         translate("Gavotte", "In doubt"),

@@ -69,10 +69,11 @@ class QueuePanel(QWidget):
         """List the items anew."""
         self._listed = []
         self.rows.clear()
-        shown, found = self._session.shown, self._session.found
-        if shown is not None and found is not None:
+        found = self._session.found
+        if found is not None:
+            places = {note.id: index for index, note in enumerate(found.solo.notes)}
             for item in self._review.items:
-                words = words_of(item, found, shown)
+                words = words_of(item, found, places)
                 self._listed.append((item, words))
                 self.rows.add_words(words.where, words.short)
         number = len(self._listed)

@@ -76,6 +76,7 @@ class Review(QObject):
         self._findings = _Findings()
         self._passed: set[tuple[str, int]] = set()
         self._unasked: set[str] = set()
+        self._answering = False
         self._job: Job | None = None
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -143,6 +144,8 @@ class Review(QObject):
             about = [item for item in self._about_notes(found) if item.first in place and item.last in place]
             items += sorted(about, key=lambda item: (place[item.first], item.kind is Kind.DOUBT))
         self.items = items
+        if self._answering:
+            return
         if self._current is not None and self._same(self._current) is None:
             self._current = None
         self.changed.emit()
@@ -233,12 +236,15 @@ class Review(QObject):
             # What was not in view is only shown: nobody answers what they have not seen.
             return
         index = self.items.index(item)
+        self._answering = True
         answer(item)
-        if self._same(item) is not None and item in self.items:
-            self.items.remove(item)
+        self._answering = False
+        # An edit does away with what it answers once it has been looked through; until then it is not asked again.
+        self.items = [other for other in self.items if _key(other) != _key(item)]
         following = self.items[index:] or self.items
-        self.choose(following[0] if following else None)
+        self._current = following[0] if following else None
         self.changed.emit()
+        self.choose(self._current)
 
     def _take(self, item: Item) -> None:
         session = self._session
