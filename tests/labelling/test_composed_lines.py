@@ -63,7 +63,7 @@ LINES: list[tuple[str, dict[str, Any], list[tuple[str, str]], str]] = [
     (
         'minor with a major seventh', {'key': 'C minor'},
         [('Cm(maj7)', 'C5/8 D5 Eb5 G5 B5 A5 G5 Ab5'), ('Fm6', 'G5/4 F5/8 E5 Eb5 D5 C5 Ab4'), ('Cm6', 'G4/1')],
-        "c p c c c p c u n c cp cp c c c c",
+        "c p c c c p c cn n c cp cp c c c c",
     ),
     (
         'a slip of a half step, in five', {'key': 'G dorian', 'mode': 'dorian', 'meter': '5/4', 'grouping': '3+2'},

@@ -65,9 +65,7 @@ def test_a_note_an_octave_off_is_found() -> None:
     solo = make_solo(LINE)
     wrong = replace(
         solo,
-        notes=tuple(
-            replace(n, pitch=n.pitch.transposed(Interval(7, 12))) if n.id == "n10" else n for n in solo.notes
-        ),
+        notes=tuple(replace(n, pitch=n.pitch.transposed(Interval(7, 12))) if n.id == "n10" else n for n in solo.notes),
     )
     (slip,) = slips(wrong)
     assert (slip.note, slip.change) == ("n10", Change.OCTAVE)
@@ -80,9 +78,7 @@ def test_a_chord_a_beat_late_is_found_and_moved() -> None:
     bars = [("Dm7", "D5/8 F5 A5 C6 A5 F5 E5 D5"), ("Db7", line), ("Cmaj7", "C5/1")]
     solo = make_solo(bars)
     assert slips(solo) == ()
-    late = replace(
-        solo, chords=tuple(replace(c, onset=c.onset + 1) if c.text == "Db7" else c for c in solo.chords)
-    )
+    late = replace(solo, chords=tuple(replace(c, onset=c.onset + 1) if c.text == "Db7" else c for c in solo.chords))
     found = [slip for slip in slips(late) if slip.change is Change.CHORD]
     assert [(slip.chord, slip.onset) for slip in found] == [("c1", Fraction(4))]
     assert "a beat earlier" in found[0].words

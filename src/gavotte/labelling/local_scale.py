@@ -20,7 +20,7 @@ def local_scale(chord: Chord, following: Chord | None, key: KeyRegion) -> Scale:
         return Scale.named("harmonic minor", following.root.pitch_class, following.root.shown)
     kind = kind or _from_resolution(chord, following) or _from_blues(chord, key)
     if kind is None:
-        if chord.tone_classes <= key.key.pitch_classes:
+        if chord.tone_classes <= key.key.pitch_classes and not _has_its_own(chord):
             return Scale(key.key.shown, key.key.pitch_classes)
         kind = _from_kind(chord)
     return Scale.named(kind, chord.root.pitch_class, chord.root.shown)
@@ -55,6 +55,12 @@ def _from_resolution(chord: Chord, following: Chord | None) -> str | None:
 
 def _from_blues(chord: Chord, key: KeyRegion) -> str | None:
     return "mixolydian" if key.blues and chord.is_dominant else None
+
+
+def _has_its_own(chord: Chord) -> bool:
+    """Whether a chord brings its scale along even where all its tones lie in the key: ø, °, m(maj7) and m6."""
+    melodic = chord.third == "b3" and (chord.sixth or chord.seventh == "7")
+    return chord.is_half_diminished or chord.is_diminished or melodic
 
 
 def _from_kind(chord: Chord) -> str:
