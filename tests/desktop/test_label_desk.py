@@ -412,6 +412,13 @@ def test_without_chords_the_desk_asks(qtbot: QtBot, open_window: OpenWindow, tmp
     assert session.labels["n0"].chord
     session.undo_stack.undo()
     assert session.solo.chords == ()
+    looked_through(window, qtbot)
+    assert review.items[0].kind is Kind.NO_CHORDS
+    review.choose(review.items[0])
+    press(qtbot, window, Qt.Key.Key_X)
+    assert {label.heard for label in session.labels.values()} == {"C major"}
+    looked_through(window, qtbot)
+    assert all(item.kind is not Kind.NO_CHORDS for item in review.items)
 
 
 def test_the_desk_is_whole_in_a_small_window_and_both_themes(at_ferry: MainWindow) -> None:

@@ -145,6 +145,18 @@ def test_a_strange_kind_is_read_by_its_text_or_reported() -> None:
     assert [chord.text for chord in again.solo.chords] == ["GNeapolitan"]
 
 
+def test_pitches_between_semitones_are_rounded_marked_and_told() -> None:
+    imported = read(score(note("C5", 6) + note("E5", 6).replace("<alter>0<", "<alter>-0.5<") + note("G5", 12)))
+    assert [(str(n.pitch), n.uncertain) for n in imported.solo.notes] == [("C5", False), ("E5", True), ("G5", False)]
+    assert any("1 note lies between two semitones" in remark for remark in imported.remarks)
+
+
+def test_a_signature_of_thirty_flats_is_left_out_and_told() -> None:
+    imported = read(score(note("C5", 24), fifths=-30))
+    assert imported.solo.keys[0].key.fifths == 0
+    assert any("-30 fifths was left out" in remark for remark in imported.remarks)
+
+
 def test_harmony_offsets_count() -> None:
     data = score(harmony("C", "major") + harmony("G", "dominant", "<offset>12</offset>") + note("C5", 24))
     assert [(c.onset, c.text) for c in read(data).solo.chords] == [(0, "C"), (2, "G7")]

@@ -110,6 +110,9 @@ class Score:
             remarks.append("Repeats are left as written, every bar once.")
         part = reading.parts[chosen.part]
         remarks += part.remarks
+        if part.between:
+            notes = "1 note lies" if part.between == 1 else f"{part.between} notes lie"
+            remarks.append(f"{notes} between two semitones: written at the nearest one, and marked as uncertain.")
         entries, dropped = _one_line(part.voices.get(chosen.voice, []))
         if dropped:
             remarks.append(f"{dropped} notes that sound together with a higher one were left out.")

@@ -81,6 +81,7 @@ class Part:
     swing: Fraction | None = None
     percussion: int = 0
     tablature: int = 0
+    between: int = 0
     remarks: list[str] = field(default_factory=list)
 
 
@@ -271,9 +272,10 @@ def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Frac
         part.tablature += element.find("notations/technical/fret") is not None
         return
     try:
+        alter = float(text_of(pitch_element, "alter") or 0)
         pitch = Pitch(
             text_of(pitch_element, "step"),
-            floor(float(text_of(pitch_element, "alter") or 0) + 0.5),
+            floor(alter + 0.5),
             int(text_of(pitch_element, "octave")),
         ).transposed(part.transpose)
         if not 0 <= pitch.midi <= 127:
@@ -281,6 +283,8 @@ def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Frac
     except (ValueError, OverflowError) as error:
         part.remarks.append(f"A note was left out: {error}.")
         return
+    between = alter != floor(alter)
+    part.between += between
     grace = element.find("grace") is not None
     # Some writers give only the sign (<tied>), some only the sound (<tie>).
     ties = {tie.get("type") for tie in (*element.findall("tie"), *element.findall("notations/tied"))}
@@ -303,7 +307,7 @@ def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Frac
             element.find("chord") is not None,
             tuple(_marks(element)),
             tuplet,
-            text_of(element, "footnote") == UNCERTAIN,
+            text_of(element, "footnote") == UNCERTAIN or between,
             text_of(element, "notations/technical/fingering")[:_LONGEST_FINGER],
             _string(element),
             _pick(element),

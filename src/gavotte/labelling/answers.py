@@ -12,6 +12,8 @@ from gavotte.solo.label import Label
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import Pitch
 
+_COLLECTIONS_OF_MODES = {"ionian": "major", "minor": "aeolian"}
+
 
 def with_slip(solo: Solo, slip: Slip, semitones: int = 0) -> Solo:
     """The solo with what a slip suggests. ``semitones`` is how far a suggested pitch lies from the note's now."""
@@ -56,6 +58,14 @@ def with_reading(solo: Solo, reading: Reading) -> Solo:
 
     kept = [other for other in solo.readings if apart(other)]
     return replace(solo, readings=tuple(sorted([*kept, reading], key=lambda r: place[r.first])))
+
+
+def read_by_key(solo: Solo) -> Solo:
+    """The whole solo read by the key it begins in: what is left to hear notes against where no chord is written."""
+    region = solo.keys[0]
+    collection = "mixed blues" if region.blues else _COLLECTIONS_OF_MODES.get(region.key.mode, region.key.mode)
+    first, last = solo.notes[0].id, solo.notes[-1].id
+    return with_reading(solo, Reading(first, last, ReadingKind.KEY_CENTRE, region.key.tonic, collection))
 
 
 def with_changes_read(solo: Solo, first: str, last: str) -> Solo:

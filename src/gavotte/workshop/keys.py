@@ -85,8 +85,8 @@ def _by_semitones(solo: Solo, interval: Interval) -> Solo:
     notes = tuple(
         replace(note, pitch=spell(note.pitch.midi + interval.semitones, new_key.fifths)) for note in solo.notes
     )
-    chords = transposed(replace(solo, notes=()), interval).chords
-    return replace(solo, notes=notes, chords=chords, keys=(replace(solo.keys[0], key=new_key),))
+    rest = transposed(replace(solo, notes=()), interval)
+    return replace(rest, notes=notes, keys=(replace(solo.keys[0], key=new_key),))
 
 
 def _simple_name(name: PitchName) -> PitchName:

@@ -93,12 +93,12 @@ def words_of(item: Item, found: Labelled, places: Mapping[str, int]) -> Words:
             "",
             translate(
                 "Gavotte",
-                "No chord is written, so notes are heard against the key's home chord. Chords can be inferred from the "
-                "notes, one to a bar, or the whole solo read by its key: choose that under School.",
+                "No chord is written, so notes are heard against the key's home chord. Infer chords from the notes, "
+                "one to a bar, or read the whole solo by its key centre?",
             ),
             translate("Gavotte", "No chord is written"),
             translate("Gavotte", "Infer chords"),
-            translate("Gavotte", "Leave it"),
+            translate("Gavotte", "Read by the key"),
         )
     label, name = found.labels[places[item.first]], notes[places[item.first]].pitch.shown
     called = f"{said(FUNCTION_WORDS[label.function])}, {said(DEVICE_WORDS[label.device])}"

@@ -16,6 +16,7 @@ from gavotte.desktop.work import Job, run_beside
 from gavotte.harmony.inferring import with_inferred_chords
 from gavotte.labelling.answers import (
     plain_ones,
+    read_by_key,
     with_changes_read,
     with_labels_taken,
     with_reading,
@@ -75,7 +76,6 @@ class Review(QObject):
         self._current: Item | None = None
         self._findings = _Findings()
         self._passed: set[tuple[str, int]] = set()
-        self._unasked: set[str] = set()
         self._answering = False
         self._job: Job | None = None
         self._soon = QTimer(self)
@@ -152,7 +152,7 @@ class Review(QObject):
 
     def _about_all(self, solo: Solo) -> list[Item]:
         items = []
-        if not solo.chords and solo.notes and "chords" not in self._unasked and not solo.readings:
+        if not solo.chords and solo.notes and not solo.readings:
             items.append(Item(Kind.NO_CHORDS))
         name = solo.school.name
         for offer in self._findings.offers:
@@ -282,7 +282,7 @@ class Review(QObject):
         elif item.offer is not None:
             self.memory.decline(solo.school.name, item.offer.choice, item.offer.evidence.other_way)
         elif item.kind is Kind.NO_CHORDS:
-            self._unasked.add("chords")
+            session.edit(translate("Gavotte", "Read it by its key"), read_by_key(solo))
         else:
             self._passed.add((item.first, session.pitch_of(item.first)))
         self._list()
