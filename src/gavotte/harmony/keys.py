@@ -14,9 +14,6 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 
-import numpy as np
-from numpy.typing import NDArray
-
 from gavotte.harmony.changes import Change, changes_of, falls_a_fifth, falls_a_semitone
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.theory.chord import Chord
@@ -127,41 +124,36 @@ def _foreign(step: int, quality: str, minor: bool, blues: bool) -> float:
     return BORROWED if quality == "dim" else FOREIGN
 
 
-_QUALITIES = ("dominant", "sus", "half", "dim", "minor", "major")
-
-
-@lru_cache(maxsize=2)
-def _foreign_rows(blues: bool) -> NDArray[np.float64]:
-    """How foreign each quality is by its step above the tonic: qualities x (major, minor) x 12 steps."""
-    rows = [[[_foreign(step, quality, minor, blues) for step in range(12)] for minor in (False, True)]
-            for quality in _QUALITIES]  # fmt: skip
-    return np.array(rows)
+@lru_cache(maxsize=4096)
+def _cost_of(quality: str, root: int, blues: bool, home: int) -> tuple[float, ...]:
+    """What a bar of a chord costs in each state (tonic, + 12 for minor), ``home`` being the written key's."""
+    return tuple(
+        _foreign((root - state) % 12, quality, state >= 12, blues) + (0.0 if state == home else AWAY_FROM_WRITTEN)
+        for state in range(24)
+    )
 
 
 def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, bool]]:
-    """For each chord the key it is heard in, as tonic and whether minor. States are counted tonic + 12 for minor."""
-    totals = np.zeros(24)
-    came = np.empty((len(changes), 24), dtype=np.int64)
+    """For each chord the key it is heard in, as tonic and whether minor."""
+    totals = [0.0] * 24
+    came: list[list[int]] = []
     for index, change in enumerate(changes):
         written = solo.key_at(max(change.onset, Fraction(0)))
+        home = written.key.tonic.pitch_class + 12 * written.key.is_minor
         bars = min(2.0, float(change.length) / _BAR)
-        rows = _foreign_rows(written.blues)[_QUALITIES.index(_quality(change.chord))]
-        # For the tonic t the root stands root - t above it.
-        steps = (change.chord.root.pitch_class - np.arange(12)) % 12
-        cost = rows[:, steps].reshape(24) + AWAY_FROM_WRITTEN
-        cost[written.key.tonic.pitch_class + 12 * written.key.is_minor] -= AWAY_FROM_WRITTEN
-        tonic, minor = change.chord.root.pitch_class, change.chord.third == "b3"
-        if index and _cadences(changes[index - 1].chord, change.chord, tonic, minor):
-            cost[tonic + 12 * minor] -= CADENCE
-        cheapest = int(totals.argmin())
-        leave = totals[cheapest] + (CHANGE_OF_KEY if index else 0.0)
-        came[index] = np.where(totals <= leave, np.arange(24), cheapest)
-        totals = np.minimum(totals, leave) + cost * bars
-    state = int(totals.argmin())
+        root, minor = change.chord.root.pitch_class, change.chord.third == "b3"
+        costs = _cost_of(_quality(change.chord), root, written.blues, home)
+        best = min(totals)
+        cheapest, leave = totals.index(best), best + (CHANGE_OF_KEY if index else 0.0)
+        came.append([state if total <= leave else cheapest for state, total in enumerate(totals)])
+        totals = [min(total, leave) + cost * bars for total, cost in zip(totals, costs, strict=True)]
+        if index and _cadences(changes[index - 1].chord, change.chord, root, minor):
+            totals[root + 12 * minor] -= CADENCE * bars
+    state = totals.index(min(totals))
     path = []
-    for steps in came[::-1]:
+    for steps in reversed(came):
         path.append((state % 12, state >= 12))
-        state = int(steps[state])
+        state = steps[state]
     return path[::-1]
 
 
