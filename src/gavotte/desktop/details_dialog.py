@@ -8,15 +8,11 @@ from PyQt6.QtWidgets import QFormLayout, QHBoxLayout, QLabel, QLineEdit, QWidget
 
 from gavotte.desktop.choice import Choice, Tick
 from gavotte.desktop.dialogs import Dialog
+from gavotte.desktop.key_choice import chosen_key, mode_choice, tonic_choice
 from gavotte.desktop.translation import translate
 from gavotte.solo.document import Instrument, Solo
 from gavotte.solo.edits import with_details
 from gavotte.solo.instruments import CLEFS, INSTRUMENTS
-from gavotte.theory.key import MODES, Key
-from gavotte.theory.pitch import PitchName
-
-TONIC_NAMES = ["C", "Db", "D", "Eb", "E", "F", "F#", "Gb", "G", "Ab", "A", "Bb", "B", "C#", "D#", "G#", "A#", "Cb"]
-MODE_NAMES = ("major", "minor", *sorted(MODES - {"major", "minor", "ionian", "aeolian"}))
 
 
 class DetailsDialog(Dialog):
@@ -43,14 +39,7 @@ class DetailsDialog(Dialog):
             self.clef.addItem(word, clef)
         self.clef.setCurrentIndex(max(0, self.clef.findData(solo.instrument.chosen_clef)))
         self.instrument.activated.connect(lambda _: self.clef.setCurrentIndex(0))
-        self.tonic = Choice()
-        for name in TONIC_NAMES:
-            self.tonic.addItem(PitchName.parse(name).shown, name)
-        _choose(self.tonic, region.key.tonic.shown, str(region.key.tonic))
-        self.mode = Choice()
-        for mode in MODE_NAMES:
-            self.mode.addItem(mode, mode)
-        _choose(self.mode, region.key.mode, region.key.mode)
+        self.tonic, self.mode = tonic_choice(region.key.tonic), mode_choice(region.key.mode)
         self.blues = Tick(translate("Gavotte", "A blues"))
         self.blues.setChecked(region.blues)
         self._lay_out()
@@ -72,8 +61,6 @@ class DetailsDialog(Dialog):
         for word, widget in rows:
             widget.setAccessibleName(word)
             form.addRow(word, widget)
-        self.tonic.setAccessibleName(translate("Gavotte", "Tonic"))
-        self.mode.setAccessibleName(translate("Gavotte", "Mode"))
         form.addRow(translate("Gavotte", "Key at the start"), key)
         form.addRow("", self.blues)
         note = QLabel(
@@ -96,13 +83,6 @@ class DetailsDialog(Dialog):
             player=self.player.text().strip(),
             style=self.style_field.text().strip(),
             instrument=replace(self._instruments[self.instrument.currentIndex()], chosen_clef=self.clef.currentData()),
-            key=Key(PitchName.parse(self.tonic.currentData()), self.mode.currentData()),
+            key=chosen_key(self.tonic, self.mode),
             blues=self.blues.isChecked(),
         )
-
-
-def _choose(choice: Choice, text: str, value: str) -> None:
-    """Make a value the current one, adding it where the usual ones do not hold it."""
-    if choice.findData(value) < 0:
-        choice.addItem(text, value)
-    choice.setCurrentIndex(choice.findData(value))

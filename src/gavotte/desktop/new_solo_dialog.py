@@ -9,17 +9,15 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QFormLayout, QHBoxLayout, QLabel, QLineEdit, QPushButton, QWidget
 
 from gavotte.desktop.choice import Choice, Tick
-from gavotte.desktop.details_dialog import MODE_NAMES, TONIC_NAMES
 from gavotte.desktop.dialogs import Dialog
 from gavotte.desktop.elided import ElidedLabel
+from gavotte.desktop.key_choice import chosen_key, mode_choice, tonic_choice
 from gavotte.desktop.number import Number
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.writing.core_words import FORM_WORDS
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import INSTRUMENTS
-from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
-from gavotte.theory.pitch import PitchName
 from gavotte.writing.beginning import begun
 from gavotte.writing.choruses import MOST_CHORUSES
 from gavotte.writing.forms import FORMS
@@ -46,12 +44,7 @@ class NewSoloDialog(Dialog):
         self.instrument = Choice()
         for instrument in INSTRUMENTS:
             self.instrument.addItem(instrument.name)
-        self.tonic = Choice()
-        for name in TONIC_NAMES:
-            self.tonic.addItem(PitchName.parse(name).shown, name)
-        self.mode = Choice()
-        for mode in MODE_NAMES:
-            self.mode.addItem(mode, mode)
+        self.tonic, self.mode = tonic_choice(), mode_choice()
         self.meter = Choice()
         for meter, grouping in _METERS:
             self.meter.addItem(f"{meter} ({grouping})" if grouping else meter, (meter, grouping))
@@ -156,7 +149,7 @@ class NewSoloDialog(Dialog):
         return begun(
             self.title_field.text().strip(),
             INSTRUMENTS[self.instrument.currentIndex()],
-            Key(PitchName.parse(self.tonic.currentData()), self.mode.currentData()),
+            chosen_key(self.tonic, self.mode),
             meter,
             player=self.player.text().strip(),
             tempo=beats * meter.beats[0].length if beats else None,

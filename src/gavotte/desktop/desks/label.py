@@ -310,7 +310,7 @@ class LabelDesk(QWidget):
 
     def _show_doubts(self) -> None:
         number = len(self.review.items)
-        self.side.show_number_of_items(number)
+        self.side.show_number("queue", number)
         self.doubts.setEnabled(number > 0)
         self.doubts.setText(
             counted(number, "thing to look at") if number else translate("Gavotte", "Nothing to look at")

@@ -256,7 +256,7 @@ class WriteDesk(QWidget):
         if solo is not None:
             grid = BarGrid(drafts.overlaid(solo))
             self.panel.draft.show_proposal(drafts.proposal, grid, drafts.current)
-        self.panel.show_number_of_phrases(len(drafts.proposal))
+        self.panel.show_number("draft", len(drafts.proposal))
         self._show_edit()
 
     def _draft(self, whole: bool) -> None:
@@ -291,7 +291,7 @@ class WriteDesk(QWidget):
         solo = self._session.solo
         if solo is not None:
             findings = writing_checks(solo)
-            self.panel.show_number_of_findings(len(findings))
+            self.panel.show_number("checks", len(findings))
             self.panel.checks.show_findings(findings)
 
     # -- commands -----------------------------------------------------------------------------------

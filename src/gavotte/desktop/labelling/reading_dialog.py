@@ -7,8 +7,8 @@ from fractions import Fraction
 from PyQt6.QtWidgets import QButtonGroup, QFormLayout, QHBoxLayout, QLabel, QLineEdit, QPushButton, QWidget
 
 from gavotte.desktop.choice import Choice, Tick
-from gavotte.desktop.details_dialog import MODE_NAMES, TONIC_NAMES
 from gavotte.desktop.dialogs import Dialog
+from gavotte.desktop.key_choice import chosen_key, mode_choice, tonic_choice
 from gavotte.desktop.labelling.core_words import COLLECTION_WORDS
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import counted
@@ -47,11 +47,7 @@ class ReadingDialog(Dialog):
             row.addWidget(button, 1)
             self.kinds[kind] = button
         self.kinds[ReadingKind.KEY_CENTRE].setChecked(True)
-        self.tonic = Choice()
-        for name in TONIC_NAMES:
-            self.tonic.addItem(PitchName.parse(name).shown, name)
-        self.tonic.setCurrentIndex(max(0, self.tonic.findData(str(span.key.key.tonic))))
-        self.tonic.setAccessibleName(translate("Gavotte", "Tonic"))
+        self.tonic = tonic_choice(span.key.key.tonic)
         self.collection = Choice()
         for name in COLLECTIONS:
             self.collection.addItem(said(COLLECTION_WORDS[name]), name)
@@ -158,16 +154,7 @@ class KeyDialog(Dialog):
 
     def __init__(self, parent: QWidget, where: str, region: KeyRegion) -> None:
         super().__init__(parent, translate("Gavotte", "Which key is heard here?"), translate("Gavotte", "Hear it so"))
-        self.tonic = Choice()
-        for name in TONIC_NAMES:
-            self.tonic.addItem(PitchName.parse(name).shown, name)
-        self.tonic.setCurrentIndex(max(0, self.tonic.findData(str(region.key.tonic))))
-        self.tonic.setAccessibleName(translate("Gavotte", "Tonic"))
-        self.mode = Choice()
-        for mode in MODE_NAMES:
-            self.mode.addItem(mode, mode)
-        self.mode.setCurrentIndex(max(0, self.mode.findData(region.key.mode)))
-        self.mode.setAccessibleName(translate("Gavotte", "Mode"))
+        self.tonic, self.mode = tonic_choice(region.key.tonic), mode_choice(region.key.mode)
         self.blues_tick = Tick(translate("Gavotte", "A blues"))
         self.blues_tick.setChecked(region.blues)
         about = QLabel(
@@ -188,7 +175,7 @@ class KeyDialog(Dialog):
     @property
     def key(self) -> Key:
         """The key chosen."""
-        return Key(PitchName.parse(self.tonic.currentData()), self.mode.currentData())
+        return chosen_key(self.tonic, self.mode)
 
     @property
     def blues(self) -> bool:

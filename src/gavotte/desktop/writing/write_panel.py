@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.choice import Tick
-from gavotte.desktop.header import rule
+from gavotte.desktop.tabbed import Tabbed
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.writing.checks_panel import ChecksPanel
@@ -42,51 +42,28 @@ _HINTS = {
 }
 
 
-class WritePanel(QWidget):
+class WritePanel(Tabbed):
     """Signals: ``way_wanted(way)``, ``insert_wanted(bool)``."""
 
     way_wanted = pyqtSignal(object)
     insert_wanted = pyqtSignal(bool)
 
     def __init__(self) -> None:
-        super().__init__()
-        self.setObjectName("card")
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setFixedWidth(WIDTH)
+        super().__init__(WIDTH)
         self.pad = KeyPad()
         self.marks = MarksPanel()
         self.chords = ChordsPanel()
         self.draft = DraftPanel()
         self.checks = ChecksPanel()
-        self._stack = QStackedWidget()
-        self.tabs: dict[str, QPushButton] = {}
-        tabs = QHBoxLayout()
-        tabs.setContentsMargins(10, 8, 10, 8)
-        tabs.setSpacing(0)
-        group = QButtonGroup(self)
-        for name, words, page in (
-            ("keys", translate("Gavotte", "Keys"), self._keys_page()),
-            ("marks", translate("Gavotte", "Marks"), self.marks),
-            ("chords", translate("Gavotte", "Chords"), self.chords),
-            ("draft", translate("Gavotte", "Draft"), self.draft),
-            ("checks", translate("Gavotte", "Checks"), self.checks),
-        ):
-            button = QPushButton(words)
-            button.setObjectName("tab")
-            button.setCheckable(True)
-            button.clicked.connect(lambda _, n=name: self.show_page(n))
-            group.addButton(button)
-            tabs.addWidget(button)
-            self.tabs[name] = button
-            self._stack.addWidget(page)
-        tabs.addStretch(1)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        column.addLayout(tabs)
-        column.addWidget(rule())
-        column.addWidget(self._stack, 1)
-        self.show_page("keys")
+        self.add_pages(
+            (
+                ("keys", translate("Gavotte", "Keys"), self._keys_page()),
+                ("marks", translate("Gavotte", "Marks"), self.marks),
+                ("chords", translate("Gavotte", "Chords"), self.chords),
+                ("draft", translate("Gavotte", "Draft"), self.draft),
+                ("checks", translate("Gavotte", "Checks"), self.checks),
+            )
+        )
 
     def _keys_page(self) -> QWidget:
         page = QWidget()
@@ -144,16 +121,6 @@ class WritePanel(QWidget):
         self.pad.set_palette(palette)
         self.chords.set_palette(palette)
 
-    def show_page(self, name: str) -> None:
-        """Show the keys, the marks, the chords, the draft or the checks."""
-        self.tabs[name].setChecked(True)
-        self._stack.setCurrentIndex(list(self.tabs).index(name))
-
-    @property
-    def page_shown(self) -> str:
-        """Which of them is shown."""
-        return list(self.tabs)[self._stack.currentIndex()]
-
     def show_entry(self, entry: Entry) -> None:
         """Show the writer's state."""
         self.pad.show_entry(entry)
@@ -162,13 +129,3 @@ class WritePanel(QWidget):
         self.insert.blockSignals(True)
         self.insert.setChecked(entry.insert)
         self.insert.blockSignals(False)
-
-    def show_number_of_phrases(self, number: int) -> None:
-        """How many drafted phrases there are to decide."""
-        word = translate("Gavotte", "Draft")
-        self.tabs["draft"].setText(f"{word} ({number})" if number else word)
-
-    def show_number_of_findings(self, number: int) -> None:
-        """How many checks there are to see to."""
-        word = translate("Gavotte", "Checks")
-        self.tabs["checks"].setText(f"{word} ({number})" if number else word)
