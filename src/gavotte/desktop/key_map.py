@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QMenuBar, Q
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 
-_MOST_ROWS = 16
+_MOST_ROWS = 17
 _MOST_IN_THREE = 54
 """More shortcuts than these stand in four columns."""
 Group = tuple[str, list[tuple[str, str]]]

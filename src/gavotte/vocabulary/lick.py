@@ -67,5 +67,7 @@ def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, l
     return Lick(propose_name(part, kept), part, kept, source)
 
 
-LICK_DOCUMENT = DocumentKind("gavotte-lick", 3, "lick", Lick, {1: with_version(2), 2: with_version(3)})
+LICK_DOCUMENT = DocumentKind(
+    "gavotte-lick", 4, "lick", Lick, {version: with_version(version + 1) for version in (1, 2, 3)}
+)
 """How the library keeps a lick."""
