@@ -399,6 +399,23 @@ def test_a_declined_offer_is_not_made_again(qtbot: QtBot, open_window: OpenWindo
     assert not [item for item in again.label.review.items if item.kind is Kind.OFFER]
 
 
+@pytest.mark.parametrize("answer", [Qt.Key.Key_A, Qt.Key.Key_X])
+def test_a_blues_that_nobody_called_one_is_asked_about(
+    answer: Qt.Key, qtbot: QtBot, open_window: OpenWindow, tmp_path: Path
+) -> None:
+    changes = ["C7", "F7", "C7", "C7", "F7", "F7", "C7", "C7", "G7", "F7", "C7", "G7"]
+    solo = make_solo([(chord, "C5/4 Eb5 C5/2") for chord in changes])
+    window = opened(open_window, tmp_path / "lib", qtbot, solo)
+    desk, session = window.label, window.session
+    assert Kind.BLUES in [item.kind for item in desk.review.items]
+    desk.side.show_page("queue")
+    desk.review.choose(next(item for item in desk.review.items if item.kind is Kind.BLUES))
+    press(qtbot, window, answer)
+    looked_through(window, qtbot)
+    assert Kind.BLUES not in [item.kind for item in desk.review.items]
+    assert (session.labels["n1"].device == "blue") == (answer == Qt.Key.Key_A)
+
+
 def test_without_chords_the_desk_asks(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
     line = [("C", "C5/4 E5 G5 E5"), ("C", "D5/4 F5 A5 F5"), ("C", "B4/4 D5 F5 D5"), ("C", "C5/1")]
     window = opened(open_window, tmp_path / "lib", qtbot, replace(make_solo(line), chords=()))

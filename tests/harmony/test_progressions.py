@@ -90,6 +90,8 @@ def test_a_stretch_that_cadences_and_rests_elsewhere_is_a_key_of_its_own() -> No
     keys = heard_keys(tune(f"{home} | {away} | {home}"))
     assert [key.key.shown for key in keys] == ["C major", "A♭ major", "C major"]
     assert (keys[1].onset, keys[1].end) == (16, 48)
+    shown = [entry.shown for entry in numbered(tune(f"{home} | {away} | {home}"))]
+    assert (shown[0], shown[1], shown[3], shown[4]) == ("C: ii", "V", "A♭: ii", "V")
     assert "cadence into A♭ major" in keys[1].why
 
 

@@ -36,10 +36,18 @@ class Progression:
 
 @dataclass(frozen=True, slots=True)
 class Numbered:
-    """A chord with its numeral in the key heard there."""
+    """A chord with its numeral in the key heard there; ``key`` is that key where another one begins to be heard."""
 
     change: Change
     numeral: str
+    key: Key | None = None
+
+    @property
+    def shown(self) -> str:
+        """The numeral, with the key in front where that changes: "A♭: ii", "Fm: V"."""
+        if self.key is None:
+            return self.numeral
+        return f"{self.key.tonic.shown}{'m' if self.key.is_minor else ''}: {self.numeral}"
 
 
 Found = tuple[int, str]
@@ -55,7 +63,13 @@ def numbered(solo: Solo) -> tuple[Numbered, ...]:
 @lru_cache(maxsize=16)
 def _numbered(solo: Solo) -> tuple[Numbered, ...]:
     keys = heard_keys(solo)
-    return tuple(Numbered(change, numeral(change.chord, _key_at(keys, change.onset))) for change in changes_of(solo))
+    result: list[Numbered] = []
+    before: Key | None = keys[0].key if len(keys) == 1 else None
+    for change in changes_of(solo):
+        key = _key_at(keys, change.onset)
+        result.append(Numbered(change, numeral(change.chord, key), key if key != before else None))
+        before = key
+    return tuple(result)
 
 
 def progressions_of(solo: Solo) -> tuple[Progression, ...]:

@@ -100,6 +100,19 @@ def words_of(item: Item, found: Labelled, places: Mapping[str, int]) -> Words:
             translate("Gavotte", "Infer chords"),
             translate("Gavotte", "Read by the key"),
         )
+    if item.kind is Kind.BLUES:
+        return Words(
+            translate("Gavotte", "A blues?"),
+            "",
+            translate(
+                "Gavotte",
+                "The changes have the form of a blues. Heard as one, the key's ♭3, ♭5 and ♭7 are at home over "
+                "every chord.",
+            ),
+            translate("Gavotte", "The changes have the form of a blues"),
+            translate("Gavotte", "Hear a blues"),
+            translate("Gavotte", "It is none"),
+        )
     label, name = found.labels[places[item.first]], notes[places[item.first]].pitch.shown
     called = f"{said(FUNCTION_WORDS[label.function])}, {said(DEVICE_WORDS[label.device])}"
     return Words(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 from pathlib import Path
 
@@ -14,6 +14,8 @@ from gavotte.desktop.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.desktop.work import Job, run_beside
 from gavotte.harmony.inferring import with_inferred_chords
+from gavotte.harmony.keys import heard_keys
+from gavotte.harmony.progressions import blues_choruses
 from gavotte.labelling.answers import (
     plain_ones,
     read_by_key,
@@ -36,6 +38,7 @@ class Kind(Enum):
     """What sort of answer is wanted."""
 
     NO_CHORDS = "no chords"
+    BLUES = "blues"
     OFFER = "offer"
     READING = "reading"
     SLIP = "slip"
@@ -154,6 +157,8 @@ class Review(QObject):
         items = []
         if not solo.chords and solo.notes and not solo.readings:
             items.append(Item(Kind.NO_CHORDS))
+        if not solo.heard_keys and not any(region.blues for region in solo.keys) and blues_choruses(solo):
+            items.append(Item(Kind.BLUES))
         name = solo.school.name
         for offer in self._findings.offers:
             if not self.memory.is_declined(name, offer.choice, offer.evidence.other_way):
@@ -260,6 +265,9 @@ class Review(QObject):
             session.set_school(item.offer.school)
         elif item.kind is Kind.NO_CHORDS:
             session.edit(translate("Gavotte", "Infer the chords"), with_inferred_chords(solo))
+        elif item.kind is Kind.BLUES:
+            keys = tuple(replace(region, blues=True) for region in solo.keys)
+            session.edit(translate("Gavotte", "Hear it as a blues"), replace(solo, keys=keys))
         else:
             labels = [session.labels[item.first]] if item.first in session.labels else []
             session.edit(translate("Gavotte", "Take the label as it is"), with_labels_taken(solo, labels))
@@ -283,6 +291,9 @@ class Review(QObject):
             self.memory.decline(solo.school.name, item.offer.choice, item.offer.evidence.other_way)
         elif item.kind is Kind.NO_CHORDS:
             session.edit(translate("Gavotte", "Read it by its key"), read_by_key(solo))
+        elif item.kind is Kind.BLUES:
+            keys = tuple(heard.region for heard in heard_keys(solo))
+            session.edit(translate("Gavotte", "Hear it as no blues"), replace(solo, heard_keys=keys))
         else:
             self._passed.add((item.first, session.pitch_of(item.first)))
         self._list()

@@ -223,7 +223,7 @@ class LineItem(QGraphicsItem):
             return
         edge = 0.0
         solo = self._solo
-        numerals = {entry.change.onset: entry.numeral for entry in numbered(solo)} if self._parts.numerals else {}
+        numerals = {entry.change.onset: entry.shown for entry in numbered(solo)} if self._parts.numerals else {}
         for placed in self.line.chords:
             item = ChordItem(placed.chord.symbol, QColor(self._palette.ink), self)
             x = max(placed.x, edge)
