@@ -23,6 +23,7 @@ from gavotte.formats.whole_file import write_whole
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.schools import own_schools, school_named
 from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
 from gavotte.solo.school import SCHOOLS, School
 
 DONE, SOME_FAILED, MISUSED, INTERRUPTED = 0, 1, 2, 130
@@ -99,11 +100,8 @@ class _Run:
         first = True
         for _, items in self._opened():
             for item in items:
-                labels = label_members(self._labels(item), item.solo.notes)
-                members = item.source or _members(item)
-                if item.source is None:
-                    kept = [note for note in item.solo.notes if not note.grace]
-                    labels = _without_graces(self._labels(item), item.solo, kept)
+                members = item.source or passage_members(item.solo, item.name)
+                labels = _as_members(self._labels(item), item)
                 text = json.dumps({**members, "labels": labels}, ensure_ascii=False, indent=1)
                 out.write(("[" if first else ",") + "\n" + "\n".join(f" {line}" for line in text.splitlines()))
                 first = False
@@ -139,7 +137,7 @@ class _Run:
                     self._fail(str(target), f"can't be written: {error.strerror}")
                     break
 
-    def _labels(self, item: _Item) -> Any:
+    def _labels(self, item: _Item) -> tuple[Label, ...]:
         return label_solo(item.solo, self.school)
 
     def _opened(self) -> Iterator[tuple[str, list[_Item]]]:
@@ -178,14 +176,11 @@ def _open(file: str) -> list[_Item]:
     return [_Item(path.stem, imported.solo)]
 
 
-def _members(item: _Item) -> dict[str, Any]:
-    return passage_members(item.solo, item.name)
-
-
-def _without_graces(labels: Any, solo: Solo, kept: list[Any]) -> list[dict[str, Any]]:
-    """The labels of the notes a passage holds, their targets counted among those."""
+def _as_members(labels: tuple[Label, ...], item: _Item) -> list[dict[str, Any]]:
+    """The labels as a passage holds them. A passage made of a solo has no place for its grace notes."""
+    if item.source is not None:
+        return label_members(labels, item.solo.notes)
+    kept = [note for note in item.solo.notes if not note.grace]
     ids = {note.id for note in kept}
-    return label_members(
-        (replace(label, target=label.target if label.target in ids else None) for label in labels if label.note in ids),
-        kept,
-    )
+    told = (label for label in labels if label.note in ids)
+    return label_members((replace(label, target=label.target if label.target in ids else None) for label in told), kept)
