@@ -100,7 +100,7 @@ def accents(corrected: int, left: int = 0) -> Solo:
 def test_corrections_that_point_one_way_are_offered_as_a_choice() -> None:
     found = labelled(accents(6, 1))
     assert evidence_of(found)["accents_are_colours"] == Evidence(6, 1)
-    offer = offers(found)[0]
+    offer = offers(found, evidence_of(found))[0]
     assert offer.choice == "accents_are_colours"
     assert offer.school.accents_are_colours
     assert not found.frame.school.accents_are_colours, "nothing is changed without consent"
@@ -109,12 +109,12 @@ def test_corrections_that_point_one_way_are_offered_as_a_choice() -> None:
 @pytest.mark.parametrize(("corrected", "left"), [(2, 0), (3, 3), (0, 5), (0, 0)])
 def test_few_or_divided_corrections_teach_nothing(corrected: int, left: int) -> None:
     solo = accents(corrected, left) if corrected + left else make_solo([("Dm7", "E5/8 D5 F5 A4 r/2")])
-    assert offers(labelled(solo)) == []
+    assert offers(labelled(solo), evidence_of(labelled(solo))) == []
 
 
 def test_corrections_in_other_solos_of_the_school_count() -> None:
     found = labelled(accents(2))
-    offer = offers(found, {"accents_are_colours": Evidence(2, 0)})[0]
+    offer = offers(found, evidence_of(found), {"accents_are_colours": Evidence(2, 0)})[0]
     assert offer.evidence == Evidence(4, 0)
 
 

@@ -242,6 +242,22 @@ def _alone(changes: Sequence[Change], key: Key) -> Found:
 
 def blues_choruses(solo: Solo) -> tuple[tuple[Fraction, Fraction], ...]:
     """Where twelve bars have the form of a blues: I, IV in bar 5, I in bar 7, V by bar 10. Onset and end of each."""
+    return _known_choruses(
+        Solo(
+            "",
+            pickup=solo.pickup,
+            meters=solo.meters,
+            odd_bars=solo.odd_bars,
+            keys=solo.keys,
+            chords=solo.chords,
+            heard_keys=solo.heard_keys,
+            form_end=solo.end,
+        )
+    )
+
+
+@lru_cache(maxsize=16)
+def _known_choruses(solo: Solo) -> tuple[tuple[Fraction, Fraction], ...]:
     return tuple(_choruses(solo))
 
 

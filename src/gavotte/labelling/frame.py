@@ -264,6 +264,25 @@ class Frame:
         other.notes = [*self.notes[:near_first], *framed, *self.notes[near_last:]]
         return other, first, last
 
+    def by_school(self, school: School, about: Sequence[int]) -> tuple[Frame, list[tuple[int, int]]]:
+        """The frame in another school, and what was framed anew: the stretches about some notes, from rest to rest."""
+        other = copy.copy(self)
+        other.school = school
+        mine = self.school
+        if (school.sixth_is_tone, school.ninth_is_tone) != (mine.sixth_is_tone, mine.ninth_is_tone):
+            other.spans = _chord_spans(self.solo, school)
+        other.centres = _Centres(self.solo, school)
+        other.notes = list(self.notes)
+        stretches: list[tuple[int, int]] = []
+        for index in sorted(about):
+            if stretches and index < stretches[-1][1]:
+                continue
+            first, last = self._out_to_rests(index, index + 1)
+            first = max(first, stretches[-1][1]) if stretches else first
+            other.notes[first:last] = other._framed(first, last)
+            stretches.append((first, last))
+        return other, stretches
+
     def with_span_at(self, span: int, onset: Fraction, reach: int) -> tuple[Frame, int, int]:
         """The frame with a chord in force from another time on, as ``with_note`` has it with another note."""
         times = sorted((float(self.spans[span].onset), float(onset)))

@@ -6,16 +6,19 @@ for one or the other; several that point the same way are worth an offer. Nothin
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.labeller import Labelled, labelled
-from gavotte.solo.document import Decision
+from gavotte.labelling.search import heard
 from gavotte.solo.label import Label
 from gavotte.solo.school import CHOICES, School
 
 ENOUGH_FOR, ENOUGH_SHARE = 3, 0.7
 """How many corrections must point one way, and what share of those that speak about it."""
+MOST_HEARD = 40
+"""So many corrections, and so many labels taken as they are, are heard; the last ones."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,32 +53,48 @@ class Offer:
 def evidence_of(found: Labelled) -> dict[str, Evidence]:
     """For each choice of the solo's school, what the user's decisions say about it."""
     decisions = {decision.note: decision for decision in found.solo.decisions}
-    if not decisions:
-        return {}
+    corrected, agreed = [], []
+    for i, label in enumerate(found.ruled):
+        decision = decisions.get(label.note)
+        if decision is not None and decision.function is not label.function:
+            corrected.append(i)
+        elif decision is not None and label.device != "plain":
+            agreed.append(i)
+    # What was merely taken as it is says little, and is often taken by the hundred.
+    about = corrected[-MOST_HEARD:] + agreed[-MOST_HEARD:]
     gathered = {}
-    for choice in CHOICES:
-        other = labelled(found.solo, _otherwise(found.frame.school, choice))
+    for choice in CHOICES if about else ():
         evidence = Evidence()
-        for now, then in zip(found.ruled, other.ruled, strict=True):
-            decision = decisions.get(now.note)
-            if decision is not None and (now.function, now.device) != (then.function, then.device):
-                evidence += Evidence(_agree(decision, then), _agree(decision, now))
+        for i, then in _heard_about(found, _otherwise(found.frame.school, choice), about).items():
+            now, decision = found.ruled[i], decisions[found.ruled[i].note]
+            if (now.function, now.device) != then.kind:
+                evidence += Evidence(decision.function is then.function, decision.function is now.function)
         if evidence != Evidence():
             gathered[choice] = evidence
     return gathered
 
 
-def _agree(decision: Decision, label: Label) -> bool:
-    return decision.function is label.function
+def _heard_about(found: Labelled, school: School, about: Sequence[int]) -> dict[int, Explanation]:
+    """What another school says of some notes, by their indexes; only what lies about them is worked out."""
+    frame, stretches = found.frame.by_school(school, about)
+    wanted, said = set(about), {}
+    for first, last in stretches:
+        explanations = heard(frame, school, first, last)
+        said.update({i: told for i, told in zip(range(first, last), explanations, strict=True) if i in wanted})
+    return said
 
 
 def _otherwise(school: School, choice: str) -> School:
     return school.with_choice(choice, not getattr(school, choice))
 
 
-def offers(found: Labelled, elsewhere: Mapping[str, Evidence] | None = None) -> list[Offer]:
-    """What is worth offering, the strongest first. ``elsewhere`` is the evidence of other solos of the same school."""
-    here = evidence_of(found)
+def offers(
+    found: Labelled, here: Mapping[str, Evidence], elsewhere: Mapping[str, Evidence] | None = None
+) -> list[Offer]:
+    """What is worth offering, the strongest first.
+
+    ``here`` is the evidence of the solo itself, ``elsewhere`` that of other solos of the same school.
+    """
     result = []
     for choice in CHOICES:
         evidence = here.get(choice, Evidence()) + (elsewhere or {}).get(choice, Evidence())

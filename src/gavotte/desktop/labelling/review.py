@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Generator, Mapping
 from dataclasses import dataclass, replace
 from enum import Enum
 from pathlib import Path
@@ -12,7 +12,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from gavotte.desktop.labelling.memory import Memory
 from gavotte.desktop.session import SoloSession
 from gavotte.desktop.translation import translate
-from gavotte.desktop.work import Job, run_beside
+from gavotte.desktop.work import Job, walk_beside
 from gavotte.harmony.inferring import with_inferred_chords
 from gavotte.harmony.keys import heard_keys
 from gavotte.harmony.progressions import blues_choruses
@@ -120,10 +120,13 @@ class Review(QObject):
             return
         elsewhere = self.memory.evidence(found.frame.school.name, solo_id)
 
-        def work() -> _Findings:
-            return _Findings(
-                suspected_slips(found), proposals(found), tuple(offers(found, elsewhere)), evidence_of(found)
-            )
+        def steps() -> Generator[float, None, _Findings]:
+            slips = suspected_slips(found)
+            yield 0.5
+            readings = proposals(found)
+            yield 0.7
+            evidence = evidence_of(found)
+            return _Findings(slips, readings, tuple(offers(found, evidence, elsewhere)), evidence)
 
         def take(findings: _Findings) -> None:
             self._job = None
@@ -135,7 +138,7 @@ class Review(QObject):
             self._job = None
             self._session.failed.emit(str(error))
 
-        self._job = run_beside(work, take, fail)
+        self._job = walk_beside(steps, lambda _: None, take, fail)
 
     def _list(self) -> None:
         """The items anew, in the order of the line; what is about the whole solo first."""
