@@ -116,7 +116,9 @@ def test_tension_weighs_bite_accent_and_length() -> None:
     ([("Cmaj7", "E4/4 G4/4 F5/2")], 2, ["rubs", "11"]),
     ([("Dm7", "D5/8 E5 D5 A4 r/2")], 1, ["steps away from D", "back"]),
     ([("Dm7", "A4/8 E5 D5 A4 r/2")], 1, ["leapt to", "resolves by step into D"]),
-    ([("G7", "B4/8 Ab4 F4 D4 r/2")], 1, ["altered colour", "♭9 of G7"]),
+    ([("G7", "B4/8 Ab4 F4 D4 r/2")], 1, ["belongs to B°7", "♭9 of G7"]),
+    ([("G7", "F4/8 Ab4 F4 D4 r/2")], 1, ["altered colour", "♭9 of G7"]),
+    ([("Dm7", "F4/8 A4 C5 E5 D5/2")], 3, ["belongs to FΔ7", "spelled out over Dm7", "the 9 of Dm7"]),
     ([("Dm7", "D5/8 C5 A4 F4 Bb4 Db5 Eb5 Gb5"), ("Dm7", "F5/1")], 4, ["E♭m7", "laid over Dm7"]),
 ])  # fmt: skip
 def test_reasons_say_what_the_label_says(bars: list[tuple[str, str]], index: int, words: list[str]) -> None:

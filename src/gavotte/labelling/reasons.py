@@ -87,6 +87,10 @@ def _extension_reason(
         blue = {3: "♭3", 6: "♭5", 10: "♭7"}[(note.pitch - key.tonic.pitch_class) % 12]
         return f"{name} is the blue {blue} of {key.tonic.shown}, whatever the chord says ({degree} of {chord})."
     manner = _manner(note)
+    if explanation.implied:
+        spelled = shown_chord(parse_chord_symbol(explanation.implied))
+        rubs = ", where it rubs" if explanation.device == "clash" else ""
+        return f"{name} belongs to {spelled}, spelled out over {chord}: it is the {degree} of {chord}{rubs}."
     if explanation.device == "clash":
         return f"{name}, {manner}, rubs as the {degree} against {chord}; players do this on purpose, or by slip."
     kind = "an altered colour" if explanation.device == "altered" else "a colour of its own"
