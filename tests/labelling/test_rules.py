@@ -117,7 +117,7 @@ def test_tension_weighs_bite_accent_and_length() -> None:
     ([("Dm7", "D5/8 E5 D5 A4 r/2")], 1, ["steps away from D", "back"]),
     ([("Dm7", "A4/8 E5 D5 A4 r/2")], 1, ["leapt to", "resolves by step into D"]),
     ([("G7", "B4/8 Ab4 F4 D4 r/2")], 1, ["belongs to B°7", "♭9 of G7"]),
-    ([("G7", "F4/8 Ab4 F4 D4 r/2")], 1, ["altered colour", "♭9 of G7"]),
+    ([("G7", "D4/8 Bb4 G4 D4 r/2")], 1, ["altered colour", "♯9 of G7"]),
     ([("Dm7", "F4/8 A4 C5 E5 D5/2")], 3, ["belongs to FΔ7", "spelled out over Dm7", "the 9 of Dm7"]),
     ([("Dm7", "D5/8 C5 A4 F4 Bb4 Db5 Eb5 Gb5"), ("Dm7", "F5/1")], 4, ["E♭m7", "laid over Dm7"]),
 ])  # fmt: skip
