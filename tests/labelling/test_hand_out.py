@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+import pytest
 from tests.conftest import make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
@@ -11,7 +12,9 @@ from gavotte.labelling.answers import with_reading
 from gavotte.labelling.hand_out import bar_texts, heading_of, markdown, with_bar_text
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.overview import groups, landings, skeleton
-from gavotte.solo.document import Reading, ReadingKind
+from gavotte.solo.document import Function, Reading, ReadingKind
+from gavotte.solo.edits import with_decision
+from gavotte.solo.label import DEVICES
 from gavotte.theory.pitch import PitchName
 
 BARS = [("Dm7", "F4/8 A4 C5 E5 D5 E5 F5 A5"), ("G7", "B4/4 r D5/8 r F#5 Eb5"), ("Cmaj7", "E5/2 A5/8 G#5 G5/4")]
@@ -31,6 +34,18 @@ def test_every_note_is_told_in_its_bar() -> None:
         texts = {text.onset: text.words for text in bar_texts(found)}
         for note in found.solo.notes:
             assert note.pitch.shown in texts[found.frame.grid.at(note.onset).onset]
+
+
+@pytest.mark.parametrize("function", list(Function))
+def test_whatever_was_decided_can_be_told(function: Function) -> None:
+    for make in DEMO_SOLOS[:2]:
+        solo = make()
+        for device in DEVICES[function]:
+            for note in (solo.notes[0], solo.notes[29], solo.notes[41], solo.notes[-1]):
+                solo = with_decision(solo, note.id, function, device)
+            found = labelled(solo)
+            assert len(bar_texts(found)) > 10
+            assert all(group.notes for group in groups(found).values())
 
 
 def test_own_words_stand_in_a_bar_until_they_are_dropped() -> None:

@@ -123,7 +123,7 @@ def _together(found: Labelled, i: int) -> tuple[str, object]:
         return "figure", label.group
     if label.function is Function.CHORD and label.device == "plain":
         return "tones", note.span
-    if label.function is Function.PASSING and label.device == "passing":
+    if label.function is Function.PASSING and label.device == "passing" and label.target is not None:
         return "passing", label.target
     return "alone", i
 
@@ -158,6 +158,9 @@ def _figure(found: Labelled, places_of: Mapping[str, int], notes: Sequence[Frame
     ]
     if not added:
         return f"{_names(notes)} belong to the figure that follows"
+    if added[0][1].function is Function.APPROACH and added[0][1].target is None:
+        # Decided by hand, where nothing follows.
+        return " ".join(label.reason for label in labels).rstrip(".")
     device, names = added[0][1].device, _names(notes)
     goal = _goal(found, places_of, added[0][1]) if added[0][1].target else ""
     if device == "enclosure":
