@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 from dataclasses import replace
 from pathlib import Path
 
@@ -447,3 +448,24 @@ def test_the_desk_is_whole_in_a_small_window_and_both_themes(at_ferry: MainWindo
             side = at_ferry.label.side
             assert side.tabs["school"].geometry().right() <= side.width()
             assert not at_ferry.grab().isNull()
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_whatever_is_pressed_can_be_undone(seed: int, qtbot: QtBot, at_ferry: MainWindow) -> None:
+    chance = random.Random(seed)
+    session, side = at_ferry.session, at_ferry.label.side
+    begun = session.solo
+    keys = [
+        *(Qt.Key.Key_Tab, Qt.Key.Key_A, Qt.Key.Key_X, Qt.Key.Key_V, Qt.Key.Key_Backspace, Qt.Key.Key_Right),
+        *(Qt.Key.Key_1, Qt.Key.Key_2, Qt.Key.Key_3, Qt.Key.Key_4, Qt.Key.Key_5),
+    ]
+    for step in range(40):
+        if step % 8 == 0:
+            side.show_page(chance.choice(list(side.tabs)))
+            looked_through(at_ferry, qtbot)
+        at_ferry.label.page.setFocus()
+        press(qtbot, at_ferry, chance.choice(keys))
+    assert session.undo_stack.count() > 0
+    while session.undo_stack.canUndo():
+        session.undo_stack.undo()
+    assert session.solo == begun
