@@ -11,7 +11,7 @@ from tests.conftest import DATA, make_solo
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.passage import read_passages
 from gavotte.labelling.costs import Costs
-from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.explanation import Explanation, Figure, FigureKind
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.labeller import label_solo
 from gavotte.labelling.local_scale import local_scale
@@ -106,7 +106,12 @@ def standing(figures: list[Figure], notes: int = 20) -> list[Figure]:
 def test_the_figures_that_stand_never_explain_a_note_twice(spans: list[tuple[int, int]]) -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
     figures = [
-        Figure(5, "x", tuple(range(start, start + size)), dict.fromkeys(range(start, start + size), reading))
+        Figure(
+            5,
+            FigureKind.ENCLOSURE,
+            tuple(range(start, start + size)),
+            dict.fromkeys(range(start, start + size), reading),
+        )
         for start, size in spans
     ]
     chosen = standing(figures)
@@ -121,15 +126,15 @@ def test_the_figures_that_stand_never_explain_a_note_twice(spans: list[tuple[int
 
 def test_the_larger_of_two_overlapping_figures_stands() -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
-    small = Figure(3, "small", (0, 1), {0: reading, 1: reading})
-    large = Figure(5, "large", (1, 2, 3), dict.fromkeys((1, 2, 3), reading))
+    small = Figure(3, FigureKind.UPPER_STRUCTURE, (0, 1), {0: reading, 1: reading})
+    large = Figure(5, FigureKind.ENCLOSURE, (1, 2, 3), dict.fromkeys((1, 2, 3), reading))
     assert standing([small, large]) == [large]
     assert standing([small]) == [small]
 
 
 def test_of_two_figures_for_the_same_notes_the_earlier_rule_stands() -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
-    early, late = (Figure(rule, "x", (3, 4), {3: reading, 4: reading}) for rule in (3, 5))
+    early, late = (Figure(rule, FigureKind.ENCLOSURE, (3, 4), {3: reading, 4: reading}) for rule in (3, 5))
     assert standing([late, early]) == [early]
 
 

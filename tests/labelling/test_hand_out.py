@@ -9,6 +9,7 @@ from tests.conftest import make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.answers import with_reading
+from gavotte.labelling.explanation import FigureKind
 from gavotte.labelling.hand_out import bar_texts, heading_of, markdown, with_bar_text
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.overview import groups, landings, skeleton
@@ -98,7 +99,7 @@ def test_a_note_held_into_a_change_or_a_rest_there() -> None:
 
 def test_figures_by_their_number() -> None:
     found = labelled(make_solo(BARS))
-    by_name = {group.name: group for group in groups(found).values()}
-    assert by_name["upper structure"].notes == ("n0", "n1", "n2", "n3")
-    assert by_name["upper structure"].spells == "Fmaj7"
-    assert by_name["enclosure"].target == "n12"
+    by_kind = {group.kind: group for group in groups(found).values()}
+    assert by_kind[FigureKind.UPPER_STRUCTURE].notes == ("n0", "n1", "n2", "n3")
+    assert by_kind[FigureKind.UPPER_STRUCTURE].spells == "Fmaj7"
+    assert by_kind[FigureKind.ENCLOSURE].target == "n12"

@@ -61,9 +61,8 @@ def test_blue_notes_sound_over_all_but_dominants_that_lead_on(chord: str, pitch_
 def found(bars: list[tuple[str, str]], **settings: object) -> list[tuple[str, tuple[int, ...], str | None]]:
     frame = Frame(make_solo(bars, **settings))  # type: ignore[arg-type]
     figures = [figure for kind in FIGURES for figure in kind.find(frame, LINEAR, 0, len(frame.notes))]
-    return [
-        (figure.name, figure.members, " ".join(dict.fromkeys(figure.spells.values())) or None) for figure in figures
-    ]
+    chords = [" ".join(dict.fromkeys(figure.spells.values())) or None for figure in figures]
+    return [(str(figure.kind), figure.members, chord) for figure, chord in zip(figures, chords, strict=True)]
 
 
 def test_upper_structures_need_a_complete_chord_and_leaps() -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from enum import StrEnum
 
 from gavotte.solo.document import Function
 
@@ -32,6 +33,16 @@ class Explanation:
         return self.function, self.device
 
 
+class FigureKind(StrEnum):
+    """The kinds of figure; each is defined in a module of its own in ``figures``."""
+
+    IMPLIED_RUN = "implied run"
+    UPPER_STRUCTURE = "upper structure"
+    CHROMATIC_RUN = "chromatic run"
+    ENCLOSURE = "enclosure"
+    DOUBLE_APPROACH = "double approach"
+
+
 @dataclass(frozen=True, eq=False)
 class Figure:
     """Notes heard as one thing. ``rule`` is the place in the order of decision: the lower one wins a tie.
@@ -41,7 +52,7 @@ class Figure:
     """
 
     rule: float
-    name: str
+    kind: FigureKind
     members: tuple[int, ...]
     explains: Mapping[int, Explanation]
     target: int | None = None

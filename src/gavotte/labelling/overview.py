@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
+from gavotte.labelling.explanation import FigureKind
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.bars import Bar
@@ -112,7 +113,7 @@ class Group:
     """The notes of one figure (ids), its kind, the chord it spells ("" for none), and the note it leads into."""
 
     notes: tuple[str, ...]
-    name: str
+    kind: FigureKind
     spells: str
     target: str | None
 
@@ -126,11 +127,18 @@ def groups(found: Labelled) -> dict[int, Group]:
     return {number: _group(labels) for number, labels in members.items()}
 
 
+_KINDS_OF_DEVICES = {
+    "enclosure": FigureKind.ENCLOSURE,
+    "double-below": FigureKind.DOUBLE_APPROACH,
+    "double-above": FigureKind.DOUBLE_APPROACH,
+    "chromatic-passing": FigureKind.CHROMATIC_RUN,
+    "implied": FigureKind.IMPLIED_RUN,
+}
+
+
 def _group(labels: list[Label]) -> Group:
     target = next((label.target for label in labels if label.target is not None), None)
     device = next((label.device for label in labels if label.device != "plain"), "plain")
     implied = next((label.implied for label in labels if label.implied), None)
-    kinds = {"enclosure": "enclosure", "chromatic-passing": "chromatic run", "implied": "implied run"}
-    double = device.startswith("double")
-    name = "double approach" if double else kinds.get(device, "upper structure")
-    return Group(tuple(label.note for label in labels), name, implied or "", target)
+    kind = _KINDS_OF_DEVICES.get(device, FigureKind.UPPER_STRUCTURE)
+    return Group(tuple(label.note for label in labels), kind, implied or "", target)

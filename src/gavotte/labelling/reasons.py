@@ -89,8 +89,8 @@ def _extension_reason(
     manner = _manner(note)
     if explanation.implied:
         spelled = shown_chord(parse_chord_symbol(explanation.implied))
-        rubs = ", where it rubs" if explanation.device == "clash" else ""
-        return f"{name} belongs to {spelled}, spelled out over {chord}: it is the {degree} of {chord}{rubs}."
+        against = ", where it rubs" if explanation.device == "clash" else ""
+        return f"{name} belongs to {spelled}, spelled out over {chord}: it is the {degree} of {chord}{against}."
     if explanation.device == "clash":
         return f"{name}, {manner}, rubs as the {degree} against {chord}; players do this on purpose, or by slip."
     kind = "an altered colour" if explanation.device == "altered" else "a colour of its own"

@@ -14,7 +14,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gavotte.labelling.costs import Costs, costs_of
-from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.explanation import Explanation, Figure, FigureKind
 from gavotte.labelling.figures import FIGURES
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.repeats import without_repeats
@@ -83,14 +83,15 @@ def _ways(frame: Frame, school: School, first: int, last: int) -> list[Way]:
     ]
     # A note inside a run that spells another chord is no anticipation.
     settled -= {i for figure in figures for i, reading in figure.explains.items() if reading.device == "implied"}
-    in_runs = {i for figure in figures if _spells_another(figure) for i in figure.members if i not in figure.explains}
+    runs = [figure for figure in figures if figure.kind is FigureKind.IMPLIED_RUN]
+    in_runs = {i for run in runs for i in run.members if i not in run.explains}
     standing = [
         figure
         for figure in figures
         if not settled & figure.explains.keys()
         and not _all_of_centre(frame, figure)
         # A chord tone inside a run that spells another chord is no side of an enclosure.
-        and (figure.name != "enclosure" or not in_runs.intersection(figure.members))
+        and (figure.kind is not FigureKind.ENCLOSURE or not in_runs.intersection(figure.members))
     ]
     ways = [
         Way(first + i, first + i + 1, answer.cost, answer, None)
@@ -118,10 +119,6 @@ def _figures(frame: Frame, school: School, first: int, last: int) -> list[Figure
     if line is None:
         return [figure for kind in FIGURES for figure in kind.find(frame, school, first, last)]
     return [line.restored(figure) for kind in FIGURES for figure in kind.find(line.frame, school, first, line.last)]
-
-
-def _spells_another(figure: Figure) -> bool:
-    return figure.name == "implied run"
 
 
 def _all_of_centre(frame: Frame, figure: Figure) -> bool:

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
-from gavotte.labelling.explanation import Figure
+from gavotte.labelling.explanation import Figure, FigureKind
 from gavotte.labelling.figures.chromatic_run import chromatic_runs
 from gavotte.labelling.figures.double_approach import double_approaches
 from gavotte.labelling.figures.enclosure import enclosures
@@ -21,17 +21,17 @@ from gavotte.solo.school import School
 
 
 class Kind(NamedTuple):
-    """A kind of figure: what it is called, and what finds those that begin or aim between two note indexes."""
+    """A kind of figure, and what finds those that lie between two note indexes."""
 
-    name: str
+    kind: FigureKind
     find: Callable[[Frame, School, int, int], Iterator[Figure]]
 
 
 FIGURES = (
-    Kind("implied run", implied_runs),
-    Kind("upper structure", upper_structures),
-    Kind("chromatic run", chromatic_runs),
-    Kind("enclosure", enclosures),
-    Kind("double approach", double_approaches),
+    Kind(FigureKind.IMPLIED_RUN, implied_runs),
+    Kind(FigureKind.UPPER_STRUCTURE, upper_structures),
+    Kind(FigureKind.CHROMATIC_RUN, chromatic_runs),
+    Kind(FigureKind.ENCLOSURE, enclosures),
+    Kind(FigureKind.DOUBLE_APPROACH, double_approaches),
 )
 """In the order of decision: of two figures that explain equally many notes the earlier wins."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.explanation import Explanation, Figure, FigureKind
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
@@ -35,7 +35,7 @@ def chromatic_runs(frame: Frame, school: School, first: int, last: int) -> Itera
                 if not notes[k].is_tone
             }
             if explains:
-                yield Figure(RULE, "chromatic run", members, explains, target=end)
+                yield Figure(RULE, FigureKind.CHROMATIC_RUN, members, explains, target=end)
         i = max(j, i + 1)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.explanation import Explanation, Figure, FigureKind
 from gavotte.labelling.frame import Frame
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
@@ -28,7 +28,7 @@ def double_approaches(frame: Frame, school: School, first: int, last: int) -> It
             explains = {
                 k: Explanation(Function.APPROACH, device, 0.93, target=target) for k in (target - 2, target - 1)
             }
-            yield Figure(RULE, "double approach", (target - 2, target - 1), explains, target=target)
+            yield Figure(RULE, FigureKind.DOUBLE_APPROACH, (target - 2, target - 1), explains, target=target)
 
 
 def closes_by_semitones(distances: Sequence[int]) -> bool:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gavotte.labelling.costs import costs_of
-from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.explanation import Explanation, Figure, FigureKind
 from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
 from gavotte.labelling.frame import Frame, FramedNote
@@ -42,7 +42,7 @@ def enclosures(frame: Frame, school: School, first: int, last: int) -> Iterator[
             for k in members
             if not frame.notes[k].is_tone
         }
-        yield Figure(RULE, "enclosure", members, explains, target=target, extra=extra)
+        yield Figure(RULE, FigureKind.ENCLOSURE, members, explains, target=target, extra=extra)
 
 
 def _encloses(frame: Frame, target: int, size: int) -> bool:

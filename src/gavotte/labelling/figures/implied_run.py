@@ -11,7 +11,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from gavotte.labelling.costs import costs_of
-from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.explanation import Explanation, Figure, FigureKind
 from gavotte.labelling.figures.spelled import (
     KINDS,
     LONGEST_RUN,
@@ -186,4 +186,4 @@ def _figure(frame: Frame, school: School, chain: Sequence[_Run]) -> Figure:
     extra = _PLAINER * sum(sum(_plainness(list(run.notes), run.chord)[:3]) for run in chain)
     if not chain[0].notes[0].on_beat:
         extra += costs_of(school).off_beat
-    return Figure(RULE, "implied run", tuple(spells), explains, spells=spells, extra=extra)
+    return Figure(RULE, FigureKind.IMPLIED_RUN, tuple(spells), explains, spells=spells, extra=extra)

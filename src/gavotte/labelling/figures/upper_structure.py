@@ -6,7 +6,7 @@ import itertools
 from collections.abc import Iterator
 
 from gavotte.labelling.costs import costs_of
-from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.explanation import Explanation, Figure, FigureKind
 from gavotte.labelling.figures.spelled import (
     Spelled,
     chords_made_of,
@@ -79,7 +79,7 @@ def _figure(frame: Frame, notes: list[FramedNote], chord: Spelled, school: Schoo
     members = tuple(note.index for note in notes)
     return Figure(
         RULE,
-        "upper structure",
+        FigureKind.UPPER_STRUCTURE,
         members,
         explains,
         spells=dict.fromkeys(members, name),
