@@ -238,15 +238,15 @@ class Review(QObject):
     def _answer(self, answer: Callable[[Item], None]) -> None:
         item = self.current
         if item is None:
-            if not self.step(1):
-                return
-            item = self.current
             # What was not in view is only shown: nobody answers what they have not seen.
+            self.step(1)
             return
         index = self.items.index(item)
         self._answering = True
-        answer(item)
-        self._answering = False
+        try:
+            answer(item)
+        finally:
+            self._answering = False
         # An edit does away with what it answers once it has been looked through; until then it is not asked again.
         self.items = [other for other in self.items if _key(other) != _key(item)]
         following = self.items[index:] or self.items
