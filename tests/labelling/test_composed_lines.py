@@ -1,4 +1,4 @@
-"""Lines composed for these tests, labelled by the guide, in every key: each mixes several rules in another setting."""
+"""Lines composed for these tests, their labels read against the rules by hand, held in every key and many meters."""
 
 from __future__ import annotations
 
