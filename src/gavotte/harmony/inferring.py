@@ -6,6 +6,7 @@ import math
 from dataclasses import replace
 from fractions import Fraction
 
+from gavotte.harmony.changes import falls_a_fifth
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.theory.chord import Chord
@@ -42,7 +43,7 @@ def with_inferred_chords(solo: Solo) -> Solo:
         steps, totals = [], []
         for k, chord in enumerate(chords):
             ways = [
-                best[j] - (0.0 if j == k else _CHANGE) + (0.5 if _falls(chords[j % len(chords)], chord) else 0.0)
+                best[j] - (0.0 if j == k else _CHANGE) + (0.5 if falls_a_fifth(chords[j % len(chords)], chord) else 0.0)
                 for j in range(len(best))
             ]
             j = max(range(len(ways)), key=lambda j: ways[j])
@@ -67,10 +68,6 @@ def key_chords(key: Key) -> list[Chord]:
     """The seventh chords a key offers, from its tonic up."""
     rows = _MINOR if key.is_minor else _MAJOR
     return [parse_chord(f"{key.tonic.transposed(Interval(steps, semitones))}{kind}") for steps, semitones, kind in rows]
-
-
-def _falls(first: Chord, second: Chord) -> bool:
-    return (first.root.pitch_class - second.root.pitch_class) % 12 == 7
 
 
 def _fit(note: Note, chord: Chord, key: Key) -> float:

@@ -65,7 +65,7 @@ _BORROWED_MINOR = {(2, "minor"), (7, "minor"), (1, "major"), (1, "dominant"), (5
 def heard_keys(solo: Solo) -> tuple[HeardKey, ...]:
     """The keys of a solo in order: those its user set by hand, else those heard from the chords. At least one."""
     if solo.heard_keys:
-        return _spans(solo, solo.heard_keys, "")
+        return _spans(solo, solo.heard_keys)
     return inferred_keys(solo)
 
 
@@ -76,7 +76,7 @@ def inferred_keys(solo: Solo) -> tuple[HeardKey, ...]:
 
 @lru_cache(maxsize=32)
 def _inferred(solo: Solo) -> tuple[HeardKey, ...]:
-    written = _spans(solo, solo.keys, "")
+    written = _spans(solo, solo.keys)
     changes = changes_of(solo)
     if len(changes) < 3:
         return written
@@ -88,14 +88,20 @@ def _inferred(solo: Solo) -> tuple[HeardKey, ...]:
     return _joined(solo, regions) or written
 
 
-def _spans(solo: Solo, regions: Sequence[KeyRegion], why: str) -> tuple[HeardKey, ...]:
+def key_heard_at(keys: Sequence[HeardKey], onset: Fraction) -> HeardKey:
+    """Which of some heard keys, in order and at least one, is in force at an onset: before the first, the first."""
+    return next((heard for heard in reversed(keys) if heard.onset <= onset), keys[0])
+
+
+def _spans(solo: Solo, regions: Sequence[KeyRegion]) -> tuple[HeardKey, ...]:
     ends = [region.onset for region in regions[1:]] + [max(solo.end, regions[-1].onset)]
     return tuple(
-        HeardKey(region.onset, end, region.key, region.blues, why) for region, end in zip(regions, ends, strict=True)
+        HeardKey(region.onset, end, region.key, region.blues) for region, end in zip(regions, ends, strict=True)
     )
 
 
-def _quality(chord: Chord) -> str:
+def chord_quality(chord: Chord) -> str:
+    """What a chord is to a key: "dominant", "sus", "half" or "dim" (diminished), "minor" or "major"."""
     if chord.is_dominant:
         return "dominant"
     if chord.is_suspended:
@@ -109,7 +115,7 @@ def _quality(chord: Chord) -> str:
 
 def foreignness(chord: Chord, tonic: int, minor: bool, blues: bool = False) -> float:
     """How foreign a chord is in a key: 0 at home, 1 wholly foreign."""
-    return _foreign((chord.root.pitch_class - tonic) % 12, _quality(chord), minor, blues)
+    return _foreign((chord.root.pitch_class - tonic) % 12, chord_quality(chord), minor, blues)
 
 
 def _foreign(step: int, quality: str, minor: bool, blues: bool) -> float:
@@ -142,7 +148,7 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
         home = written.key.tonic.pitch_class + 12 * written.key.is_minor
         bars = min(2.0, float(change.length) / _BAR)
         root, minor = change.chord.root.pitch_class, change.chord.third == "b3"
-        costs = _cost_of(_quality(change.chord), root, written.blues, home)
+        costs = _cost_of(chord_quality(change.chord), root, written.blues, home)
         best = min(totals)
         cheapest, leave = totals.index(best), best + (CHANGE_OF_KEY if index else 0.0)
         came.append([state if total <= leave else cheapest for state, total in enumerate(totals)])

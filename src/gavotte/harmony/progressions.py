@@ -14,7 +14,7 @@ from fractions import Fraction
 from functools import lru_cache
 
 from gavotte.harmony.changes import Change, changes_of, falls_a_fifth, falls_a_semitone, is_two_five
-from gavotte.harmony.keys import HeardKey, heard_keys
+from gavotte.harmony.keys import heard_keys, key_heard_at
 from gavotte.harmony.numerals import numeral, place_words
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
@@ -66,7 +66,7 @@ def _numbered(solo: Solo) -> tuple[Numbered, ...]:
     result: list[Numbered] = []
     before: Key | None = keys[0].key if len(keys) == 1 else None
     for change in changes_of(solo):
-        key = _key_at(keys, change.onset)
+        key = key_heard_at(keys, change.onset).key
         result.append(Numbered(change, numeral(change.chord, key), key if key != before else None))
         before = key
     return tuple(result)
@@ -78,7 +78,7 @@ def progressions_of(solo: Solo) -> tuple[Progression, ...]:
     found: list[Progression] = []
     index = 0
     while index < len(changes):
-        key = _key_at(keys, changes[index].onset)
+        key = key_heard_at(keys, changes[index].onset).key
         rest = changes[index:]
         answers = [answer for matcher in MATCHERS if (answer := matcher(rest, key)) is not None]
         size, name = max(answers, key=lambda answer: answer[0]) if answers else _alone(rest, key)
@@ -98,10 +98,6 @@ def summary(solo: Solo) -> str:
         times = len(list(group))
         parts.append(name if times == 1 else f"{name} ({times} times)")
     return "; ".join(parts)
-
-
-def _key_at(keys: Sequence[HeardKey], onset: Fraction) -> Key:
-    return next((heard.key for heard in reversed(keys) if heard.onset <= onset), keys[0].key)
 
 
 # -- matchers -------------------------------------------------------------------------------------------
@@ -275,7 +271,7 @@ def _choruses(solo: Solo) -> Iterator[tuple[Fraction, Fraction]]:
             roots[place].add(change.chord.root.pitch_class)
     start = 0
     while start + _BLUES_BARS <= len(bars):
-        tonic = _key_at(keys, bars[start].onset).tonic.pitch_class
+        tonic = key_heard_at(keys, bars[start].onset).key.tonic.pitch_class
         home, four, five = tonic, (tonic + 5) % 12, (tonic + 7) % 12
         bar = roots[start : start + _BLUES_BARS]
         is_blues = home in bar[0] and four in bar[4] and home in bar[6] and five in bar[8] | bar[9]

@@ -9,6 +9,7 @@ from gavotte.labelling.slips import Change, Slip
 from gavotte.solo.document import Decision, Dismissed, Function, Reading, ReadingKind, Solo
 from gavotte.solo.edits import transposed, with_notes_moved
 from gavotte.solo.label import Label
+from gavotte.solo.stretches import read_stretches
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import Pitch
 
@@ -81,12 +82,12 @@ def without_reading(solo: Solo, note_id: str) -> Solo:
 
 def reading_at(solo: Solo, note_id: str) -> Reading | None:
     """The reading that covers a note, None where there is none."""
-    place = {note.id: i for i, note in enumerate(solo.notes)}
-    here = place.get(note_id, -1)
-    for reading in solo.readings:
-        if reading.first in place and reading.last in place and place[reading.first] <= here <= place[reading.last]:
-            return reading
-    return None
+    covering = (
+        reading
+        for reading, covered in read_stretches(solo)
+        if any(note.id == note_id for note in solo.notes[covered.start : covered.stop])
+    )
+    return next(covering, None)
 
 
 def with_labels_taken(solo: Solo, labels: Iterable[Label]) -> Solo:

@@ -15,95 +15,13 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import NamedTuple
 
-from gavotte.harmony.keys import HeardKey, heard_keys
-from gavotte.labelling.local_scale import local_scale
-from gavotte.labelling.tensions import ALTERED_TENSIONS, is_blue, is_clash, is_tension
+from gavotte.labelling.centre import Centre, Centres
+from gavotte.labelling.chords_in_force import ChordSpan, chord_spans
+from gavotte.labelling.tensions import is_blue, is_clash, is_tension
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import KeyRegion, Note, Reading, ReadingKind, Solo
+from gavotte.solo.document import Note, Solo
 from gavotte.solo.school import LINEAR, School, StartsFrom
-from gavotte.theory.chord import DEGREE_SEMITONES, Chord, UnreadChord
-from gavotte.theory.pitch import PitchName
-from gavotte.theory.scale import BLUES_COLLECTIONS, SCALES, Scale
-
-
-@dataclass(frozen=True, slots=True)
-class ChordSpan:
-    """A chord in force from ``onset`` on, and the pitch classes that count as its tones.
-
-    ``written`` is False where the key's home chord stands in; ``unread`` is a symbol there that can't be read.
-    ``over`` is the written chord where the user has another one heard.
-    """
-
-    onset: Fraction
-    chord: Chord
-    text: str
-    scale: Scale
-    key: KeyRegion
-    tones: frozenset[int]
-    written: bool = True
-    unread: str = ""
-    over: Chord | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Centre:
-    """A key centre a stretch is read by: its tonic and the collection above it."""
-
-    tonic: PitchName
-    collection: str
-    pitch_classes: frozenset[int]
-
-    @property
-    def shown(self) -> str:
-        """ "B♭ blues"."""
-        return f"{self.tonic.shown} {self.collection}"
-
-    def is_blue(self, pitch_class: int) -> bool:
-        """Whether the collection's ♭3, ♭5 or ♭7 is meant, in one whose such tones are blue."""
-        return self.collection in BLUES_COLLECTIONS and (pitch_class - self.tonic.pitch_class) % 12 in (3, 6, 10)
-
-
-class _Centres:
-    """The key centres notes are read by: the user's, and in a school that starts from the key that key elsewhere."""
-
-    def __init__(self, solo: Solo, school: School) -> None:
-        places = {note.id: i for i, note in enumerate(solo.notes)}
-        self._by_note: dict[int, Centre | None] = {}
-        for reading in solo.readings:
-            if reading.first in places and reading.last in places:
-                centre = centre_of(reading)
-                self._by_note |= dict.fromkeys(range(places[reading.first], places[reading.last] + 1), centre)
-        self._everywhere: list[tuple[Fraction, Centre]] = []
-        if school.starts_from is StartsFrom.KEY_CENTRE:
-            self._everywhere = [(heard.onset, _centre_of_key(heard.region)) for heard in heard_keys(solo)]
-        self._onsets = [note.onset for note in solo.notes] if self._everywhere else []
-
-    def at(self, index: int) -> Centre | None:
-        """The centre the note at ``index`` is read by."""
-        if index in self._by_note or not self._everywhere:
-            return self._by_note.get(index)
-        onset = self._onsets[index]
-        return next((c for start, c in reversed(self._everywhere) if start <= onset), self._everywhere[0][1])
-
-
-def centre_of(reading: Reading) -> Centre | None:
-    """The key centre of a reading, None where it is none."""
-    if reading.kind is not ReadingKind.KEY_CENTRE or reading.tonic is None or reading.collection not in SCALES:
-        return None
-    tonic = reading.tonic.pitch_class
-    return Centre(
-        reading.tonic,
-        reading.collection,
-        frozenset((tonic + step) % 12 for step in SCALES[reading.collection]),
-    )
-
-
-def _centre_of_key(region: KeyRegion) -> Centre:
-    tonic = region.key.tonic
-    if region.blues:
-        classes = frozenset((tonic.pitch_class + step) % 12 for step in SCALES["mixed blues"])
-        return Centre(tonic, "mixed blues", classes)
-    return Centre(tonic, region.key.mode, region.key.pitch_classes)
+from gavotte.theory.scale import Scale
 
 
 @dataclass(frozen=True, slots=True)
@@ -163,6 +81,11 @@ class FramedNote:
         """Left by more than a step into a following note."""
         return self.move_out is not None and not self.steps_out
 
+    @property
+    def stands_out(self) -> bool:
+        """Held, or reached or left by more than a step."""
+        return self.held or self.leaps_in or self.leaps_out
+
 
 class _Time(NamedTuple):
     """When a note sounds, in quarter notes, and the beat it falls in."""
@@ -198,8 +121,8 @@ class Frame:
         if like is not None and school.labels_like(like.school) and _stand_on_the_same(solo, like.solo):
             self.spans = like.spans
         else:
-            self.spans = _chord_spans(solo, school)
-        self.centres = _Centres(solo, school)
+            self.spans = chord_spans(solo, school)
+        self.centres = Centres(solo, school)
         self._span_onsets = [float(span.onset) for span in self.spans]
         self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {} if like is None else like._places
         self._onsets: list[float] | None = None
@@ -270,8 +193,8 @@ class Frame:
         other.school = school
         mine = self.school
         if (school.sixth_is_tone, school.ninth_is_tone) != (mine.sixth_is_tone, mine.ninth_is_tone):
-            other.spans = _chord_spans(self.solo, school)
-        other.centres = _Centres(self.solo, school)
+            other.spans = chord_spans(self.solo, school)
+        other.centres = Centres(self.solo, school)
         other.notes = list(self.notes)
         stretches: list[tuple[int, int]] = []
         for index in sorted(about):
@@ -482,9 +405,8 @@ def _stand_on_the_same(solo: Solo, other: Solo) -> bool:
     return solo.chords == other.chords and same_keys and solo.end == other.end
 
 
-def _can_follow(frame: Frame, like: Frame) -> bool:
-    """Whether the notes of another frame can stand in this one: the same bars, phrases and school, read by chord."""
-    solo, other = frame.solo, like.solo
+def barred_and_phrased_alike(solo: Solo, other: Solo) -> bool:
+    """Whether bars and phrases of two solos are the same and both are read by their chords, whatever the notes."""
     return (
         solo.meters == other.meters
         and solo.odd_bars == other.odd_bars
@@ -492,10 +414,17 @@ def _can_follow(frame: Frame, like: Frame) -> bool:
         and solo.phrases == other.phrases
         and not solo.readings
         and not other.readings
+    )
+
+
+def _can_follow(frame: Frame, like: Frame) -> bool:
+    """Whether the notes of another frame can stand in this one."""
+    return (
+        barred_and_phrased_alike(frame.solo, like.solo)
         and frame.school.says_like(like.school)
         and frame.school.starts_from is StartsFrom.CHORD
-        and bool(solo.notes)
-        and bool(other.notes)
+        and bool(frame.solo.notes)
+        and bool(like.solo.notes)
     )
 
 
@@ -540,95 +469,3 @@ def _nearest_other_pitch(pitches: list[int], rests: list[bool], i: int, directio
 def _is_step(low: int, high: int, scale: Scale) -> bool:
     distance = abs(high - low)
     return distance in (1, 2) or (distance == 3 and scale.are_neighbours(low, high))
-
-
-class _Event(NamedTuple):
-    """A chord that begins to be in force."""
-
-    onset: Fraction
-    chord: Chord
-    text: str
-    written: bool
-    unread: str = ""
-    over: Chord | None = None
-
-
-def _chord_spans(solo: Solo, school: School) -> tuple[ChordSpan, ...]:
-    """The chords in force. N.C., what can't be read and a missing symbol are read as the key's home chord."""
-    keys = heard_keys(solo)
-    events = _written_events(solo, keys)
-    for reading in solo.readings:
-        if reading.kind is ReadingKind.IMPLIED and reading.chords:
-            events = _with_implied(solo, events, reading)
-    # A symbol written again (in the next bar, say) is no new chord.
-    merged = [event for i, event in enumerate(events) if i == 0 or event[1:] != events[i - 1][1:]]
-    spans = []
-    for i, event in enumerate(merged):
-        following = merged[i + 1].chord if i + 1 < len(merged) else None
-        key = _region_at(keys, event.onset)
-        scale = local_scale(event.chord, following, key)
-        tones = _tones(event.chord, scale, school)
-        spans.append(
-            ChordSpan(event.onset, event.chord, event.text, scale, key, tones, event.written, event.unread, event.over)
-        )
-    return tuple(spans)
-
-
-def _written_events(solo: Solo, keys: Sequence[HeardKey]) -> list[_Event]:
-    events: list[_Event] = []
-    for event in solo.chords:
-        symbol = event.symbol
-        if events and events[-1].onset == event.onset:
-            # Two chords at one place: the second counts.
-            events.pop()
-        if isinstance(symbol, Chord):
-            events.append(_Event(event.onset, symbol.as_read, event.text, True))
-        else:
-            unread = event.text if isinstance(symbol, UnreadChord) else ""
-            events.append(_Event(event.onset, _home_chord(_region_at(keys, event.onset)), "", False, unread))
-    if not events:
-        start = min((note.onset for note in solo.notes), default=Fraction(0))
-        events.append(_Event(start, _home_chord(_region_at(keys, start)), "", False))
-    return events
-
-
-def _with_implied(solo: Solo, events: list[_Event], reading: Reading) -> list[_Event]:
-    """The chords with those of a reading in force from its first note to its last, and the written ones after it."""
-    places = {note.id: i for i, note in enumerate(solo.notes)}
-    if reading.first not in places or reading.last not in places:
-        return events
-    start = solo.notes[places[reading.first]].onset
-    after = places[reading.last] + 1
-    end = solo.notes[after].onset if after < len(solo.notes) else solo.notes[-1].end
-    before = [event for event in events if event.onset < start]
-    inside = [event for event in events if start <= event.onset < end]
-    behind = [event for event in events if event.onset >= end]
-    in_force = (before or events)[-1 if before else 0]
-    implied = []
-    for index, chord in enumerate(reading.chords):
-        symbol = chord.symbol
-        if isinstance(symbol, Chord):
-            onset = start if index == 0 else chord.onset
-            under = [event for event in (in_force, *inside) if event.onset <= onset] or [in_force]
-            implied.append(_Event(onset, symbol.as_read, chord.text, True, over=under[-1].chord))
-    last = (inside or [in_force])[-1]
-    resumed = [] if behind and behind[0].onset == end else [last._replace(onset=end)]
-    return [*before, *(event for event in implied if start <= event.onset < end), *resumed, *behind]
-
-
-def _region_at(keys: Sequence[HeardKey], onset: Fraction) -> KeyRegion:
-    return next((heard for heard in reversed(keys) if heard.onset <= onset), keys[0]).region
-
-
-def _tones(chord: Chord, scale: Scale, school: School) -> frozenset[int]:
-    """The pitch classes that count as chord tones: the chord's own, and 6 and 9 where the school has them so."""
-    added = set()
-    if school.ninth_is_tone and is_tension(chord, "9", scale) and not ALTERED_TENSIONS & set(chord.tensions):
-        added.add((chord.root.pitch_class + DEGREE_SEMITONES["9"]) % 12)
-    if school.sixth_is_tone and (chord.is_major or chord.is_dominant) and is_tension(chord, "13", scale):
-        added.add((chord.root.pitch_class + DEGREE_SEMITONES["13"]) % 12)
-    return chord.tone_classes | added
-
-
-def _home_chord(region: KeyRegion) -> Chord:
-    return Chord(region.key.tonic, third="b3" if region.key.is_minor else "3")

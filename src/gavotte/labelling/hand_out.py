@@ -15,6 +15,7 @@ from gavotte.labelling.readings import reading_name
 from gavotte.labelling.reasons import degree_words
 from gavotte.solo.document import Function, ReadingKind, Remark, Solo
 from gavotte.solo.label import Label
+from gavotte.solo.stretches import read_stretches
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 
 
@@ -67,13 +68,11 @@ def markdown(found: Labelled) -> str:
     if solo.chords:
         lines += ["", f"**Changes:** {summary(solo)}."]
     lines += ["", f"**School:** {found.frame.school.name}."]
-    for reading in solo.readings:
+    for reading, covered in read_stretches(solo):
         if reading.kind is not ReadingKind.CHANGES:
-            places = {note.id: note.onset for note in solo.notes}
-            if reading.first in places and reading.last in places:
-                first, last = (found.frame.grid.at(places[note]).number for note in (reading.first, reading.last))
-                where = f"bar {first}" if first == last else f"bars {first} to {last}"
-                lines += ["", f"**Reading:** {where} are heard in {reading_name(reading)}."]
+            first, last = (found.frame.grid.at(solo.notes[i].onset).number for i in (covered.start, covered.stop - 1))
+            where = f"bar {first}" if first == last else f"bars {first} to {last}"
+            lines += ["", f"**Reading:** {where} are heard in {reading_name(reading)}."]
     for text in bar_texts(found):
         lines += ["", f"## {heading_of(text)}", "", text.words]
     return "\n".join(lines).rstrip() + "\n"

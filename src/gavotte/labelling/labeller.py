@@ -6,8 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import takewhile
 
+from gavotte.labelling.chords_in_force import ChordSpan
 from gavotte.labelling.explanation import Explanation
-from gavotte.labelling.frame import ChordSpan, Frame, FramedNote
+from gavotte.labelling.frame import Frame, FramedNote, barred_and_phrased_alike
 from gavotte.labelling.reasons import decided_reason, reason
 from gavotte.labelling.search import Verdict, decide
 from gavotte.labelling.tension import tension
@@ -82,13 +83,9 @@ def labelled(solo: Solo, school: School | None = None, like: Labelled | None = N
 def is_small_step(before: Solo, after: Solo) -> bool:
     """Whether a solo differs so little from another that labelling it like that one takes no time to speak of."""
     same_ground = (
-        before.meters == after.meters
-        and before.odd_bars == after.odd_bars
-        and before.pickup == after.pickup
-        and before.phrases == after.phrases
+        barred_and_phrased_alike(before, after)
         and before.keys == after.keys
         and before.heard_keys == after.heard_keys
-        and before.readings == after.readings == ()
         and before.school.says_like(after.school)
     )
     if not same_ground:

@@ -9,16 +9,16 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
-from gavotte.harmony.keys import heard_keys
+from gavotte.harmony.keys import heard_keys, key_heard_at
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.document import ChordEvent, Reading, ReadingKind
 from gavotte.solo.label import Label
+from gavotte.solo.stretches import read_stretches
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 from gavotte.theory.pitch import PitchName
-from gavotte.theory.scale import COLLECTIONS, SCALES
+from gavotte.theory.scale import COLLECTIONS, collection_pitch_classes
 
 BADLY = {"unexplained": 1.0, "clash": 1.0, "blue": 1.0, "implied": 1.0, "altered": 0.5}
 """How badly the changes explain a note by what they call it: nothing, a rub, or a tone that is at home elsewhere."""
@@ -63,11 +63,11 @@ def reading_name(reading: Reading) -> str:
 
 def proposals(found: Labelled) -> tuple[Proposal, ...]:
     """The readings worth proposing, in order and apart from each other; none where the user has settled it already."""
-    settled = _settled(found)
     candidates = [*_centres(found), *_implied(found)]
     place = {note.id: i for i, note in enumerate(found.solo.notes)}
     chosen: list[Proposal] = []
-    taken: set[int] = set(settled)
+    # What the user has settled is not proposed again.
+    taken = {index for _, covered in read_stretches(found.solo) for index in covered}
     for proposal in sorted(candidates, key=lambda candidate: -candidate.score):
         span = set(range(place[proposal.reading.first], place[proposal.reading.last] + 1))
         if not span & taken:
@@ -76,22 +76,12 @@ def proposals(found: Labelled) -> tuple[Proposal, ...]:
     return tuple(sorted(chosen, key=lambda proposal: place[proposal.reading.first]))
 
 
-def _settled(found: Labelled) -> set[int]:
-    """The notes whose reading the user has decided."""
-    place = {note.id: i for i, note in enumerate(found.solo.notes)}
-    settled: set[int] = set()
-    for reading in found.solo.readings:
-        if reading.first in place and reading.last in place:
-            settled |= set(range(place[reading.first], place[reading.last] + 1))
-    return settled
-
-
 def _bad(found: Labelled) -> list[float]:
     return [_badly(note, label) for note, label in zip(found.frame.notes, found.ruled, strict=True)]
 
 
 def _badly(note: FramedNote, label: Label) -> float:
-    if label.device == "natural" and not (note.held or note.leaps_in or note.leaps_out) and not note.tension:
+    if label.device == "natural" and not note.stands_out and not note.tension:
         return LEFT_OVER
     if label.device == "altered" and note.in_scale:
         return 0.0
@@ -135,15 +125,13 @@ def _stretches(frame: Frame, bad: Sequence[float]) -> Iterator[tuple[int, int]]:
             if size > MOST_NOTES:
                 break
             badly = total[last + 1] - total[first]
-            if size >= FEWEST_NOTES and badly >= max(ENOUGH_BAD, ENOUGH_SHARE * size) and bad[first : last + 1]:
+            if size >= FEWEST_NOTES and badly >= max(ENOUGH_BAD, ENOUGH_SHARE * size):
                 yield first, last
 
 
 def _tonics(frame: Frame, first: int, last: int) -> list[PitchName]:
     """The tonics a stretch could be heard from: its key's, and the root of a chord that lasts all the while."""
-    keys = heard_keys(frame.solo)
-    onset = frame.notes[first].note.onset
-    key = next((heard.key for heard in reversed(keys) if heard.onset <= onset), keys[0].key)
+    key = key_heard_at(heard_keys(frame.solo), frame.notes[first].note.onset).key
     tonics = [key.tonic]
     spans = {note.span for note in frame.notes[first : last + 1]}
     if len(spans) == 1:
@@ -153,16 +141,11 @@ def _tonics(frame: Frame, first: int, last: int) -> list[PitchName]:
     return tonics
 
 
-@lru_cache(maxsize=512)
-def _classes(tonic: int, collection: str) -> frozenset[int]:
-    return frozenset((tonic + step) % 12 for step in SCALES[collection])
-
-
 def _weigh(
     found: Labelled, bad: Sequence[float], first: int, last: int, tonic: PitchName, collection: str
 ) -> Proposal | None:
     notes = found.frame.notes[first : last + 1]
-    classes = _classes(tonic.pitch_class, collection)
+    classes = collection_pitch_classes(collection, tonic.pitch_class)
     total = len(notes)
     inside = sum(note.pitch % 12 in classes for note in notes)
     if inside < ENOUGH_INSIDE * total:
@@ -184,12 +167,11 @@ def _weigh(
     # What stays outside the collection is explained worse than it was.
     score = explained + evidence - 2.0 * (total - inside)
     badly = round(explained)
-    name = f"{tonic.shown} {collection}"
-    words = (
-        f"{inside} of {total} notes lie in {name}; against the changes {badly} of them rub, stay unexplained or are "
-        "colours from elsewhere."
-    )
     reading = Reading(notes[0].note.id, notes[-1].note.id, ReadingKind.KEY_CENTRE, tonic, collection)
+    words = (
+        f"{inside} of {total} notes lie in {reading_name(reading)}; against the changes {badly} of them rub, stay "
+        "unexplained or are colours from elsewhere."
+    )
     return Proposal(reading, inside, total, badly, score, words)
 
 

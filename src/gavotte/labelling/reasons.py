@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from gavotte.labelling.centre import Centre
+from gavotte.labelling.chords_in_force import ChordSpan
 from gavotte.labelling.explanation import Explanation
-from gavotte.labelling.frame import Centre, ChordSpan, Frame, FramedNote
+from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.solo.document import Function
 from gavotte.theory.chord_symbol import parse_chord_symbol, read_or_keep, shown_chord
 from gavotte.theory.degrees import shown_above_tonic, shown_degree

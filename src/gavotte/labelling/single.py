@@ -182,7 +182,7 @@ def extension(frame: Frame, note: FramedNote, school: School) -> Explanation | N
     if note.clash:
         shown_off = note.held or note.strong or (note.leaps_in and note.leaps_out)
         return Explanation(Function.EXTENSION, device, 0.7, cost=cost) if shown_off else None
-    if note.tension and (note.held or note.leaps_in or note.leaps_out):
+    if note.tension and note.stands_out:
         return Explanation(Function.EXTENSION, device, 0.94 if note.held else 0.88, cost=cost)
     if note.tension and note.strong:
         return Explanation(Function.EXTENSION, device, 0.65, cost=cost)

@@ -117,7 +117,7 @@ def features(frame: Frame, i: int, function: Function, device: str) -> Iterator[
     if note.is_tone or device == "anticipation":
         return
     span = frame.span_of(note)
-    if function is Function.EXTENSION and not (note.held or note.leaps_in or note.leaps_out):
+    if function is Function.EXTENSION and not note.stands_out:
         yield "left over"
     if device != "implied" and note.pitch % 12 not in span.key.key.pitch_classes and not note.blue:
         yield "foreign"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 SCALES: dict[str, tuple[int, ...]] = {
     "major": (0, 2, 4, 5, 7, 9, 11),
@@ -39,6 +40,12 @@ BLUES_COLLECTIONS = frozenset({"blues", "mixed blues", "minor pentatonic"})
 """Those whose ♭3, ♭5 and ♭7 are heard as blue notes."""
 
 
+@lru_cache(maxsize=512)
+def collection_pitch_classes(kind: str, tonic: int) -> frozenset[int]:
+    """The pitch classes of a collection ``kind`` (a key of SCALES) above a tonic's pitch class."""
+    return frozenset((tonic + step) % 12 for step in SCALES[kind])
+
+
 @dataclass(frozen=True, slots=True)
 class Scale:
     """A set of pitch classes with the name a player calls it by."""
@@ -49,7 +56,7 @@ class Scale:
     @classmethod
     def named(cls, kind: str, root: int, root_name: str) -> Scale:
         """The scale ``kind`` (a key of SCALES) on a root pitch class, called "``root_name`` ``kind``"."""
-        return cls(f"{root_name} {kind}", frozenset((root + step) % 12 for step in SCALES[kind]))
+        return cls(f"{root_name} {kind}", collection_pitch_classes(kind, root))
 
     def __contains__(self, pitch_class: int) -> bool:
         return pitch_class % 12 in self.pitch_classes

@@ -7,12 +7,21 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from gavotte.harmony.changes import falls_a_fifth, is_two_five
+from gavotte.harmony.keys import chord_quality
 from gavotte.harmony.numerals import numeral
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.theory.chord import Chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
 
+_NAMES = {
+    "dominant": "dominant",
+    "sus": "sus chord",
+    "half": "half-diminished",
+    "dim": "diminished",
+    "minor": "minor chord",
+    "major": "major chord",
+}
 _NUMERAL_ROW = re.compile(r"[♭♯]?[iIvV]+[°ø7]* ")
 
 
@@ -88,15 +97,7 @@ def home_key(solo: Solo) -> KeyRegion:
 def _single(chord: Chord) -> str:
     if chord.altered:
         return "altered dominant"
-    if chord.is_dominant:
-        return "dominant"
-    if chord.is_suspended:
-        return "sus chord"
-    if chord.is_half_diminished:
-        return "half-diminished"
-    if chord.is_diminished:
-        return "diminished"
-    return "minor chord" if chord.third == "b3" else "major chord"
+    return _NAMES[chord_quality(chord)]
 
 
 def _cadence(stretches: list[Stretch]) -> str:

@@ -22,7 +22,7 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
-from gavotte.harmony.keys import heard_keys, with_key_heard
+from gavotte.harmony.keys import heard_keys, key_heard_at, with_key_heard
 from gavotte.labelling.answers import with_reading
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.overview import Group, groups
@@ -220,7 +220,7 @@ class LabelDesk(QWidget):
         solo, grid = session.solo, session.found.frame.grid
         first, last = grid.at(solo.note(selected[0]).onset), grid.at(solo.note(selected[-1]).onset)
         where = translate("Gavotte", "Bars {first} to {last}").format(first=max(1, first.number), last=last.number)
-        region = next((k for k in reversed(heard_keys(solo)) if k.onset <= first.onset), heard_keys(solo)[0]).region
+        region = key_heard_at(heard_keys(solo), first.onset).region
         dialog = self.key_dialog = KeyDialog(self, where, region)
 
         def take() -> None:

@@ -28,6 +28,7 @@ from gavotte.labelling.overview import Landing, landings
 from gavotte.labelling.readings import reading_name
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import ReadingKind, Solo
+from gavotte.solo.stretches import read_stretches
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 
 _NOTE = Qt.ItemDataRole.UserRole
@@ -197,13 +198,11 @@ def _bars(first: int, last: int) -> str:
 
 
 def _reading_lines(solo: Solo, grid: BarGrid) -> list[str]:
-    onsets = {note.id: note.onset for note in solo.notes}
     lines = []
-    for reading in solo.readings:
-        if reading.kind is ReadingKind.CHANGES or not {reading.first, reading.last} <= onsets.keys():
-            continue
-        first, last = grid.at(onsets[reading.first]).number, grid.at(onsets[reading.last]).number
-        lines.append(f"{reading_name(reading)}: {_bars(first, last)}")
+    for reading, covered in read_stretches(solo):
+        if reading.kind is not ReadingKind.CHANGES:
+            first, last = (grid.at(solo.notes[i].onset).number for i in (covered.start, covered.stop - 1))
+            lines.append(f"{reading_name(reading)}: {_bars(first, last)}")
     return lines
 
 

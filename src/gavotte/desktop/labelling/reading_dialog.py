@@ -13,12 +13,13 @@ from gavotte.desktop.labelling.core_words import COLLECTION_WORDS
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import counted
 from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.readings import reading_name
 from gavotte.solo.document import ChordEvent, KeyRegion, Note, Reading, ReadingKind
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord_symbol, write_chord_symbol
 from gavotte.theory.key import Key
 from gavotte.theory.pitch import PitchName
-from gavotte.theory.scale import COLLECTIONS, SCALES
+from gavotte.theory.scale import COLLECTIONS, collection_pitch_classes
 
 
 class ReadingDialog(Dialog):
@@ -132,12 +133,10 @@ class ReadingDialog(Dialog):
             return translate("Gavotte", "The {notes} are heard against the written chords.").format(notes=total)
         if reading.kind is ReadingKind.KEY_CENTRE:
             assert reading.tonic is not None
-            tonic = reading.tonic.pitch_class
-            classes = {(tonic + step) % 12 for step in SCALES[reading.collection]}
+            classes = collection_pitch_classes(reading.collection, reading.tonic.pitch_class)
             inside = sum(note.pitch.pitch_class in classes for note in self._notes)
-            name = f"{reading.tonic.shown} {reading.collection}"
             return translate("Gavotte", "{inside} of {notes} lie in {name}.").format(
-                inside=inside, notes=total, name=name
+                inside=inside, notes=total, name=reading_name(reading)
             )
         inside = sum(note.pitch.pitch_class in _tones_at(reading, note.onset) for note in self._notes)
         return translate("Gavotte", "{inside} of {notes} are tones of these chords.").format(inside=inside, notes=total)

@@ -292,6 +292,7 @@ class Review(QObject):
             session.edit(translate("Gavotte", "Read it by the changes"), with_changes_read(solo, item.first, item.last))
         elif item.offer is not None:
             self.memory.decline(solo.school.name, item.offer.choice, item.offer.evidence.other_way)
+            self._list()
         elif item.kind is Kind.NO_CHORDS:
             session.edit(translate("Gavotte", "Read it by its key"), read_by_key(solo))
         elif item.kind is Kind.BLUES:
@@ -299,16 +300,15 @@ class Review(QObject):
             session.edit(translate("Gavotte", "Hear it as no blues"), replace(solo, heard_keys=keys))
         else:
             self._passed.add((item.first, session.pitch_of(item.first)))
-        self._list()
+            self._list()
 
-    def take_plain(self) -> int:
-        """Take all labels nobody need look at as they are; gives how many."""
+    def take_plain(self) -> None:
+        """Take all labels nobody need look at as they are."""
         session = self._session
         plain = plain_ones(session.labels.values())
         if session.solo is not None and plain:
             words = translate("Gavotte", "Take {number} plain labels").format(number=len(plain))
             session.edit(words, with_labels_taken(session.solo, plain))
-        return len(plain)
 
 
 def _covered(found: Labelled, items: list[Item]) -> set[str]:

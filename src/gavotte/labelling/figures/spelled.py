@@ -9,7 +9,7 @@ from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.theory.pitch import PitchName
-from gavotte.theory.scale import SCALES
+from gavotte.theory.scale import collection_pitch_classes
 
 LONGEST_RUN = 8
 
@@ -81,7 +81,7 @@ def is_blues_run(frame: Frame, run: list[FramedNote]) -> bool:
     if not key.blues:
         return False
     tonic = key.key.tonic.pitch_class
-    blues = {(tonic + step) % 12 for step in SCALES["blues"]}
+    blues = collection_pitch_classes("blues", tonic)
     return {note.pitch % 12 for note in run} <= blues
 
 
