@@ -23,8 +23,8 @@ from PyQt6.QtWidgets import QApplication
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
-from gavotte.desktop.exporting import PAPER, PNG, SCORE
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.errands.exporting import PAPER, PNG, SCORE
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.store import Library
 from gavotte.solo.document import Function

@@ -24,7 +24,7 @@ from PyQt6.QtWidgets import QApplication
 from gavotte.demo.recordings import record
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.desktop.app import make_application
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 from gavotte.recording.beats import find_beats, likely_tempo, onset_envelope
 from gavotte.recording.decode import decode

@@ -13,8 +13,8 @@ from PyQt6.QtWidgets import QApplication
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
-from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.playback.outputs import ManualOutput
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"

@@ -23,7 +23,7 @@ begun = float(sys.argv[1])
 from gavotte.desktop.app import make_application
 app = make_application()
 from PyQt6.QtCore import QElapsedTimer, QSettings, QTimer
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 folder = Path(sys.argv[2])
 with Library(folder) as library:

@@ -16,12 +16,12 @@ from pytest_benchmark.fixture import BenchmarkFixture
 
 from gavotte.demo.ferry import ferry
 from gavotte.desktop.app import make_application
-from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.paper.pages import SheetPages
 from gavotte.desktop.paper.pdf import set_as_pdf
 from gavotte.desktop.paper.setup import PageSetup
 from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.formats.midi_read import open_midi

@@ -24,7 +24,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from gavotte.desktop.app import make_application
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 
 

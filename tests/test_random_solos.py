@@ -25,6 +25,7 @@ from gavotte.workshop.keys import KeyOrder
 from gavotte.workshop.sheet import key_sheet
 from gavotte.workshop.written import as_written
 
+pytestmark = pytest.mark.slow
 ENGRAVER = Engraver()
 F = Fraction
 METERS = [Meter(4, 4), Meter(3, 4), Meter(5, 4), Meter(6, 8), Meter(12, 8), Meter(7, 4), Meter(2, 2)]

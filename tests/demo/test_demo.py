@@ -71,6 +71,7 @@ def test_shorthand_refuses_bars_that_do_not_add_up(bar: str, words: str) -> None
         write_out([("C", bar)], Fraction(4))
 
 
+@pytest.mark.slow
 def test_a_demo_recording_is_in_time_with_its_beat_map(tmp_path: Path) -> None:
     solo = cinder()
     recording = record(solo, tmp_path, seed=1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
@@ -12,7 +13,7 @@ from pytestqt.qtbot import QtBot
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 
 OpenWindow = Callable[[Path], MainWindow]
@@ -55,10 +56,17 @@ def open_window(qtbot: QtBot, tmp_path: Path) -> Iterator[OpenWindow]:
         library.close()
 
 
+@pytest.fixture(scope="session")
+def built_demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A demo library, built once and copied for each test."""
+    folder = tmp_path_factory.mktemp("built") / "demo"
+    build_demo(folder)
+    return folder
+
+
 @pytest.fixture
-def demo_folder(tmp_path: Path) -> Path:
-    build_demo(tmp_path / "demo")
-    return tmp_path / "demo"
+def demo_folder(tmp_path: Path, built_demo: Path) -> Path:
+    return Path(shutil.copytree(built_demo, tmp_path / "demo"))
 
 
 @pytest.fixture

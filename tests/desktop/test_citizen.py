@@ -15,12 +15,12 @@ from tests.desktop.conftest import OpenWindow
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop import app
-from gavotte.desktop.main_window import MainWindow
-from gavotte.desktop.mishaps import LOG, Rescue, start_log
-from gavotte.desktop.single import Doorman, hand_over
+from gavotte.desktop.activity import run_beside
+from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
+from gavotte.desktop.shell.single import Doorman, hand_over
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, palette_for
 from gavotte.desktop.theme.palette import DAY, STAGE
-from gavotte.desktop.work import run_beside
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.errors import LibraryInUseError
 from gavotte.library.store import DATABASE, Library

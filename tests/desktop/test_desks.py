@@ -15,8 +15,8 @@ from tests.desktop.conftest import OpenWindow
 from tests.formats.test_musicxml import harmony, note, score
 
 from gavotte.cli import main
-from gavotte.desktop.details_dialog import DetailsDialog
-from gavotte.desktop.exporting import (
+from gavotte.desktop.errands.details_dialog import DetailsDialog
+from gavotte.desktop.errands.exporting import (
     EXPORT_FORMATS,
     NOTE_TABLE,
     PAPER,
@@ -25,8 +25,8 @@ from gavotte.desktop.exporting import (
     ExportFormat,
     suggested_name,
 )
-from gavotte.desktop.main_window import MainWindow
-from gavotte.desktop.session import LABEL_AT_ONCE
+from gavotte.desktop.shell.window import MainWindow
+from gavotte.desktop.solo.session import LABEL_AT_ONCE
 from gavotte.library.errors import LibraryError
 from gavotte.solo.document import Function, Instrument
 

@@ -12,7 +12,7 @@ from tests.desktop.test_write import press, shown, solo_of, to_page
 
 from gavotte.demo.arcade import arcade, begun_arcade
 from gavotte.demo.recordings import record
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 from gavotte.writing.drafting import is_proposed
 

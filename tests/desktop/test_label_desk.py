@@ -12,11 +12,11 @@ from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
 from tests.desktop.conftest import OpenWindow
 
-from gavotte.desktop.exporting import ANALYSIS, PAPER
-from gavotte.desktop.labelling.filter_choice import DOUBTS, EVERYTHING, SKELETON
-from gavotte.desktop.labelling.item_words import words_of
-from gavotte.desktop.labelling.review import Kind
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.desks.label.filter_choice import DOUBTS, EVERYTHING, SKELETON
+from gavotte.desktop.desks.label.item_words import words_of
+from gavotte.desktop.desks.label.review import Kind
+from gavotte.desktop.errands.exporting import ANALYSIS, PAPER
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.library.schools import own_schools
 from gavotte.library.store import Library

@@ -13,8 +13,8 @@ from PyQt6.QtWidgets import QLabel, QPushButton
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
 
-from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.playback.outputs import ManualOutput
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.recordings import file_of
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.filters import Side

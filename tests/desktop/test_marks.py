@@ -12,12 +12,12 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
 
-from gavotte.desktop.keyboard_strip import KeyboardStrip
 from gavotte.desktop.page.lane_item import room_above
 from gavotte.desktop.page.lane_marks import mark_height, paint_mark
 from gavotte.desktop.page.line_item import LineParts
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.theme.icons import icon
+from gavotte.desktop.widgets.keyboard_strip import KeyboardStrip
 from gavotte.engraving.engraver import Engraver
 from gavotte.engraving.shapes import STAFF_SPACE
 from gavotte.labelling.labeller import label_solo

@@ -7,8 +7,8 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
 
-from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.palette import THEMES, Palette
 from gavotte.engraving.engraver import Engraver
 from gavotte.labelling.labeller import label_solo

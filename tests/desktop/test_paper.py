@@ -12,11 +12,11 @@ from PyQt6.QtPrintSupport import QPrinter
 from PyQt6.QtSvg import QSvgRenderer
 from pytestqt.qtbot import QtBot
 
-from gavotte.desktop.exporting import PAPER, PNG, SVG, ExportFormat
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.errands.exporting import PAPER, PNG, SVG, ExportFormat
 from gavotte.desktop.paper.dialog import PaperDialog
 from gavotte.desktop.paper.pages import SheetPages
 from gavotte.desktop.paper.setup import PageSetup, Reasons, read_setup, write_setup
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.engraving.engraver import Engraver
 from gavotte.solo.document import Function
 

@@ -9,8 +9,8 @@ from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
 
-from gavotte.desktop.main_window import MainWindow
 from gavotte.desktop.playback.outputs import ManualOutput, SimulatedOutput
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.sounding.engine import Engine
 from gavotte.sounding.events import Voice
 from gavotte.sounding.synth import SilentSynth

@@ -12,8 +12,8 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
 
-from gavotte.desktop.labelling.review import Kind
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.desks.label.review import Kind
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.solo.document import Function
 
 LEAD_SHEET = Path(music21.__file__).parent / "corpus" / "leadSheet" / "berlinAlexandersRagtime.mxl"

@@ -15,8 +15,8 @@ from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QW
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
 
-from gavotte.desktop.exporting import EXPORT_FORMATS
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.errands.exporting import EXPORT_FORMATS
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.translation import install_translations
 from gavotte.desktop.words import counted
 from gavotte.solo.instruments import INSTRUMENTS

@@ -14,10 +14,10 @@ from tests.conftest import make_solo
 from tests.desktop.conftest import OpenWindow
 from tests.desktop.test_listen import attach, write_recording
 
-from gavotte.desktop.main_window import MainWindow
+from gavotte.desktop.core_words import FORM_WORDS, TUNING_WORDS
+from gavotte.desktop.desks.write.key_pad import ROWS
 from gavotte.desktop.page.articulation_item import ArticulationItem
-from gavotte.desktop.writing.core_words import FORM_WORDS, TUNING_WORDS
-from gavotte.desktop.writing.key_pad import ROWS
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.solo.document import Articulation, Pick, Solo
 from gavotte.writing.entry import Way
 from gavotte.writing.forms import FORMS
@@ -480,14 +480,14 @@ def test_a_rhythm_is_tapped_with_what_is_played(qtbot: QtBot, writing: MainWindo
 
 
 def test_the_output_is_chosen_in_the_preferences(writing: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr("gavotte.desktop.preferences.device_names", list)
+    monkeypatch.setattr("gavotte.desktop.shell.preferences.device_names", list)
     writing.show_preferences()
     dialog = writing.preferences_dialog
     assert dialog is not None
     assert not dialog.device.isEnabled()
     assert dialog.device.currentText() == "No sound card"
     dialog.accept()
-    monkeypatch.setattr("gavotte.desktop.preferences.device_names", lambda: ["Loudspeakers", "Headphones"])
+    monkeypatch.setattr("gavotte.desktop.shell.preferences.device_names", lambda: ["Loudspeakers", "Headphones"])
     writing.transport.warm_up()
     assert writing.transport.output is not None
     writing.show_preferences()

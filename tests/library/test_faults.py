@@ -171,6 +171,7 @@ with Library(Path(sys.argv[1])) as library:
 """
 
 
+@pytest.mark.slow
 def test_two_hundred_saves_with_kills_at_random_moments(tmp_path: Path) -> None:
     chance = random.Random(11)
     with Library(tmp_path) as library:

@@ -76,6 +76,7 @@ def test_slowing_down_keeps_the_pitch(speed: float) -> None:
     assert float(np.abs(out[RATE // 2 :]).max()) == pytest.approx(0.5, rel=0.25)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("cents", [-1200, -35, 100, 700])
 def test_the_pitch_moves_by_cents_and_the_time_does_not(cents: float) -> None:
     player = RecordingPlayer(tone(440, 4))
@@ -86,6 +87,7 @@ def test_the_pitch_moves_by_cents_and_the_time_does_not(cents: float) -> None:
     assert player.position == pytest.approx(len(out))
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("speed", [0.5, 0.7])
 def test_loops_stay_in_time_however_long_they_run(speed: float) -> None:
     player = RecordingPlayer(ticks(4, 0.5))
@@ -183,6 +185,7 @@ def test_sides_bring_out_what_stands_there() -> None:
     assert all(on_side(block, side).shape == (5, 2) for side in Side)
 
 
+@pytest.mark.slow
 def test_a_band_lets_its_own_frequencies_pass_and_holds_the_others_back() -> None:
     levels = {}
     for hertz in (80, 440, 5000):

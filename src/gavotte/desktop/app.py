@@ -12,13 +12,13 @@ from PyQt6.QtCore import QLocale, QSettings, Qt, QTimer
 from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
-from gavotte.desktop.main_window import MainWindow
-from gavotte.desktop.mishaps import LOG, Rescue, start_log
-from gavotte.desktop.single import Doorman, hand_over
+from gavotte.desktop.activity import wait_for_workers
+from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
+from gavotte.desktop.shell.single import Doorman, hand_over
+from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.type import BODY, font, load_fonts
 from gavotte.desktop.translation import install_translations, translate
 from gavotte.desktop.words import counted
-from gavotte.desktop.work import wait_for_workers
 from gavotte.formats.errors import FormatError
 from gavotte.library.backups import Backup, list_backups, put_in_place
 from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError

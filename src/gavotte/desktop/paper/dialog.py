@@ -17,9 +17,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from gavotte.desktop.choice import Choice, Tick
-from gavotte.desktop.dialogs import Dialog
-from gavotte.desktop.number import Number
+from gavotte.desktop.activity import Steps
 from gavotte.desktop.paper.pages import SheetPages, paint_on
 from gavotte.desktop.paper.preview import Preview
 from gavotte.desktop.paper.setup import (
@@ -34,7 +32,9 @@ from gavotte.desktop.paper.setup import (
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
-from gavotte.desktop.work import Steps
+from gavotte.desktop.widgets.choice import Choice, Tick
+from gavotte.desktop.widgets.dialog import Dialog
+from gavotte.desktop.widgets.number import Number
 from gavotte.engraving.engraver import Engraver
 
 _WAIT_MS = 200

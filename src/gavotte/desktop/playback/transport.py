@@ -7,10 +7,10 @@ from fractions import Fraction
 
 from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
 
+from gavotte.desktop.activity import Job, run_beside
 from gavotte.desktop.playback.outputs import Output
 from gavotte.desktop.playback.way_out import WayOut
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
-from gavotte.desktop.work import Job, run_beside
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import GM_PROGRAMS
 from gavotte.sounding.band import count_in_seconds, count_in_sounds

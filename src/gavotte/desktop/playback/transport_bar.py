@@ -7,12 +7,12 @@ from fractions import Fraction
 from PyQt6.QtCore import QPoint, Qt, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QSlider, QWidget
 
-from gavotte.desktop.choice import Choice
-from gavotte.desktop.header import tool_button
 from gavotte.desktop.playback.transport import VOICE_WORDS, Transport
 from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.desktop.widgets.choice import Choice
+from gavotte.desktop.widgets.header import tool_button
 from gavotte.solo.document import Solo
 from gavotte.sounding.engine import FASTEST, SLOWEST
 

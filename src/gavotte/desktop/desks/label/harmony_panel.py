@@ -1,0 +1,213 @@
+"""The harmony panel: what the changes do, the keys heard, readings of stretches, and what falls on the changes."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import (
+    QHBoxLayout,
+    QHeaderView,
+    QLabel,
+    QPushButton,
+    QTreeWidget,
+    QTreeWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.translation import said, translate
+from gavotte.desktop.widgets.header import rule
+from gavotte.desktop.words import FUNCTION_WORDS
+from gavotte.harmony.keys import heard_keys
+from gavotte.harmony.progressions import summary
+from gavotte.labelling.answers import without_reading
+from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.overview import Landing, landings
+from gavotte.labelling.readings import reading_name
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import ReadingKind, Solo
+from gavotte.solo.stretches import read_stretches
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
+
+_NOTE = Qt.ItemDataRole.UserRole
+
+
+class HarmonyPanel(QWidget):
+    """Signals: ``key_wanted``, to set a key over the selected notes; ``reading_wanted``, to set a reading over them;
+    ``note_wanted(id)``, to go to a note.
+    """
+
+    key_wanted = pyqtSignal()
+    reading_wanted = pyqtSignal()
+    note_wanted = pyqtSignal(str)
+
+    def __init__(self, session: SoloSession) -> None:
+        super().__init__()
+        self._session = session
+        self._shown: Labelled | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        column.setSpacing(6)
+        self._heading(column, translate("Gavotte", "What the changes do"))
+        self.summary = self._text(column)
+        self.summary.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self._heading(column, translate("Gavotte", "Keys heard"))
+        self.keys = self._text(column)
+        self.key = QPushButton(translate("Gavotte", "Another key here…"))
+        self.key.setToolTip(translate("Gavotte", "Set the key the bars of the selected notes are heard in"))
+        self.key.clicked.connect(self.key_wanted)
+        self.heard = QPushButton(translate("Gavotte", "As the chords say"))
+        self.heard.setToolTip(translate("Gavotte", "Forget the keys set by hand and hear them from the chords again"))
+        self.heard.clicked.connect(self._hear_from_chords)
+        self._buttons(column, self.key, self.heard)
+        self._heading(column, translate("Gavotte", "Readings"))
+        self.readings = self._text(column)
+        self.reading = QPushButton(translate("Gavotte", "Read the selection…"))
+        self.reading.setToolTip(
+            translate("Gavotte", "Hear the selected notes by a key centre, or over other chords (R)")
+        )
+        self.reading.clicked.connect(self.reading_wanted)
+        self.by_changes = QPushButton(translate("Gavotte", "Take it away"))
+        self.by_changes.setToolTip(translate("Gavotte", "Take the reading of the selected note away"))
+        self.by_changes.clicked.connect(self._take_reading_away)
+        self._buttons(column, self.reading, self.by_changes)
+        column.addWidget(rule())
+        self._heading(column, translate("Gavotte", "What falls on the chord changes"))
+        self.table = QTreeWidget()
+        self.table.setRootIsDecorated(False)
+        self.table.setAccessibleName(translate("Gavotte", "What falls on the chord changes"))
+        self.table.setHeaderLabels(
+            [
+                translate("Gavotte", "Bar"),
+                translate("Gavotte", "Chord"),
+                translate("Gavotte", "Lands on"),
+                translate("Gavotte", "From"),
+            ]
+        )
+        head = self.table.header()
+        assert head is not None
+        head.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.table.itemClicked.connect(self._go)
+        self.table.itemActivated.connect(self._go)
+        column.addWidget(self.table, 1)
+
+    def _heading(self, column: QVBoxLayout, words: str) -> None:
+        label = QLabel(words)
+        label.setObjectName("heading")
+        column.addSpacing(4)
+        column.addWidget(label)
+
+    def _text(self, column: QVBoxLayout) -> QLabel:
+        label = QLabel()
+        label.setWordWrap(True)
+        label.setObjectName("quiet")
+        column.addWidget(label)
+        return label
+
+    def _buttons(self, column: QVBoxLayout, *buttons: QPushButton) -> None:
+        row = QHBoxLayout()
+        row.setSpacing(8)
+        for button in buttons:
+            row.addWidget(button)
+        row.addStretch(1)
+        column.addLayout(row)
+        column.addSpacing(6)
+
+    # -- showing ------------------------------------------------------------------------------------
+
+    def refresh(self) -> None:
+        """Show the open solo's harmony."""
+        found = self._session.found
+        if found is None or not self.isVisible():
+            return
+        if found is not self._shown:
+            self._shown = found
+            solo = found.solo
+            text = summary(solo)
+            nothing = translate("Gavotte", "No chord is written that can be read.")
+            self.summary.setText(f"{text}." if text else nothing)
+            self.keys.setText("\n".join(_key_lines(solo, found.frame.grid)))
+            self.heard.setVisible(bool(solo.heard_keys))
+            lines = _reading_lines(solo, found.frame.grid)
+            self.readings.setText("\n".join(lines) if lines else translate("Gavotte", "Everything by the changes."))
+            self._show_table(found)
+        self.show_selection()
+
+    def show_selection(self) -> None:
+        """Offer what can be done with the selected notes."""
+        some = bool(self._session.selected())
+        self.key.setEnabled(some)
+        self.reading.setEnabled(some)
+        current = self._session.current
+        solo = self._session.solo
+        self.by_changes.setVisible(solo is not None and current is not None and without_reading(solo, current) != solo)
+
+    def _show_table(self, found: Labelled) -> None:
+        self.table.clear()
+        pitches = {note.id: note.pitch for note in found.solo.notes}
+        for landing in landings(found):
+            new = shown_chord(parse_chord_symbol(landing.new)) if landing.new else "–"
+            lands = f"{pitches[landing.note].shown} {landing.degree}" if landing.note else "–"
+            source = f"{pitches[landing.before].shown} {landing.degree_before}" if landing.before else "–"
+            bar, offset = found.frame.grid.locate(landing.onset)
+            beat, _ = bar.meter.beat_at(offset)
+            item = QTreeWidgetItem([f"{bar.number}.{beat + 1}", new, lands, source])
+            item.setData(0, _NOTE, landing.note or landing.before or "")
+            item.setToolTip(2, _what(landing))
+            self.table.addTopLevelItem(item)
+
+    def _go(self, item: QTreeWidgetItem) -> None:
+        note = item.data(0, _NOTE)
+        if note:
+            self.note_wanted.emit(note)
+
+    # -- asking -------------------------------------------------------------------------------------
+
+    def _hear_from_chords(self) -> None:
+        if self._session.solo is not None:
+            self._session.edit(
+                translate("Gavotte", "Hear the keys from the chords"), replace(self._session.solo, heard_keys=())
+            )
+
+    def _take_reading_away(self) -> None:
+        solo, current = self._session.solo, self._session.current
+        if solo is not None and current is not None:
+            self._session.edit(translate("Gavotte", "Take the reading away"), without_reading(solo, current))
+
+
+def _key_lines(solo: Solo, grid: BarGrid) -> list[str]:
+    lines = []
+    for key in heard_keys(solo):
+        first, last = grid.at(key.onset).number, grid.bars[-1].number
+        if key.end < grid.bars[-1].end:
+            index = grid.index_at(key.end)
+            last = grid.bars[max(0, index - 1) if grid.bars[index].onset == key.end else index].number
+        name = key.key.shown + (translate("Gavotte", ", blues") if key.blues else "")
+        where = _bars(max(1, first), max(1, last))
+        lines.append(f"{name}: {where}" + (f" ({key.why})" if key.why else ""))
+    return lines
+
+
+def _bars(first: int, last: int) -> str:
+    if first == last:
+        return translate("Gavotte", "bar {number}").format(number=first)
+    return translate("Gavotte", "bars {first} to {last}").format(first=first, last=last)
+
+
+def _reading_lines(solo: Solo, grid: BarGrid) -> list[str]:
+    lines = []
+    for reading, covered in read_stretches(solo):
+        if reading.kind is not ReadingKind.CHANGES:
+            first, last = (grid.at(solo.notes[i].onset).number for i in (covered.start, covered.stop - 1))
+            lines.append(f"{reading_name(reading)}: {_bars(first, last)}")
+    return lines
+
+
+def _what(landing: Landing) -> str:
+    label = landing.label
+    if label is None:
+        return translate("Gavotte", "No note falls here")
+    return f"{said(FUNCTION_WORDS[label.function])}. {label.reason}"

@@ -1,0 +1,152 @@
+"""What is said about an item of the queue."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from gavotte.desktop.desks.label.core_words import school_name
+from gavotte.desktop.desks.label.review import Item, Kind
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted
+from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.learning import Offer
+from gavotte.labelling.slips import Change
+
+
+@dataclass(frozen=True)
+class Words:
+    """``what`` it is, ``where``, in ``words`` and in ``short``, and what the two answers are called."""
+
+    what: str
+    where: str
+    words: str
+    short: str
+    take: str
+    leave: str
+
+
+CHOICE_WORDS = {
+    "sixth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "6 and 13 count as chord tones"),
+    "ninth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "9 counts as a chord tone"),
+    "accents_are_colours": QT_TRANSLATE_NOOP("Gavotte", "Accented notes are colours"),
+    "leaps_are_colours": QT_TRANSLATE_NOOP("Gavotte", "Notes leapt to are colours"),
+    "tones_enclose": QT_TRANSLATE_NOOP("Gavotte", "Chord tones may enclose"),
+    "names_structures": QT_TRANSLATE_NOOP("Gavotte", "Chords over the chord are named"),
+    "flags_clashes": QT_TRANSLATE_NOOP("Gavotte", "What rubs is called a clash"),
+}
+"""Each choice of a school as a statement."""
+
+CHOICE_HINTS = {
+    "sixth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "Over major and dominant chords a natural 6 or 13 is a chord tone"),
+    "ninth_is_tone": QT_TRANSLATE_NOOP("Gavotte", "Where the chord welcomes it, a natural 9 is a chord tone"),
+    "accents_are_colours": QT_TRANSLATE_NOOP(
+        "Gavotte", "A welcome tone on a strong beat is an extension, even if it resolves at once; else it is passing"
+    ),
+    "leaps_are_colours": QT_TRANSLATE_NOOP(
+        "Gavotte", "A welcome tone that is leapt to is an extension, even if it resolves by step; else it is passing"
+    ),
+    "tones_enclose": QT_TRANSLATE_NOOP("Gavotte", "A chord tone and a note on the other side can enclose their target"),
+    "names_structures": QT_TRANSLATE_NOOP("Gavotte", "A triad or seventh chord over the chord is named as one"),
+    "flags_clashes": QT_TRANSLATE_NOOP("Gavotte", "Tones the chord does not welcome are called clashes, not colours"),
+}
+"""What each of them means."""
+
+
+def words_of(item: Item, found: Labelled, places: Mapping[str, int]) -> Words:
+    """The words for an item of the queue; ``places`` are the indexes of the notes by their ids."""
+    grid, notes = found.frame.grid, found.solo.notes
+    place = grid.place(notes[places[item.first]].onset) if item.first else ""
+    where = place[:1].upper() + place[1:]
+    if item.slip is not None:
+        take = {
+            Change.CHORD: translate("Gavotte", "Move the chord"),
+            Change.WRITTEN: translate("Gavotte", "Read it so"),
+        }.get(item.slip.change)
+        name = item.slip.pitch.shown if item.slip.pitch is not None else ""
+        take = take or translate("Gavotte", "Make it {pitch}").format(pitch=name)
+        return Words(
+            translate("Gavotte", "Worth another listen"),
+            where,
+            translate("Gavotte", "{words} Surprise goes down by {gain}.").format(
+                words=item.slip.words, gain=f"{item.slip.gain:.1f}"
+            ),
+            item.slip.words,
+            take,
+            translate("Gavotte", "It is right"),
+        )
+    if item.proposal is not None:
+        last = grid.place(notes[places[item.last]].onset)
+        return Words(
+            translate("Gavotte", "Another reading"),
+            translate("Gavotte", "{first} to {last}").format(first=where, last=last),
+            item.proposal.words,
+            translate("Gavotte", "Could be read by {name}").format(name=item.proposal.name),
+            translate("Gavotte", "Read it so"),
+            translate("Gavotte", "By the changes"),
+        )
+    if item.offer is not None:
+        return _offer_words(item.offer, found)
+    if item.kind is Kind.NO_CHORDS:
+        return Words(
+            translate("Gavotte", "No chords"),
+            "",
+            translate(
+                "Gavotte",
+                "No chord is written, so notes are heard against the key's home chord. Infer chords from the notes, "
+                "one to a bar, or read the whole solo by its key centre?",
+            ),
+            translate("Gavotte", "No chord is written"),
+            translate("Gavotte", "Infer chords"),
+            translate("Gavotte", "Read by the key"),
+        )
+    if item.kind is Kind.BLUES:
+        return Words(
+            translate("Gavotte", "A blues?"),
+            "",
+            translate(
+                "Gavotte",
+                "The changes have the form of a blues. Heard as one, the key's ♭3, ♭5 and ♭7 are at home over "
+                "every chord.",
+            ),
+            translate("Gavotte", "The changes have the form of a blues"),
+            translate("Gavotte", "Hear a blues"),
+            translate("Gavotte", "It is none"),
+        )
+    label, name = found.labels[places[item.first]], notes[places[item.first]].pitch.shown
+    called = f"{said(FUNCTION_WORDS[label.function])}, {said(DEVICE_WORDS[label.device])}"
+    return Words(
+        translate("Gavotte", "In doubt"),
+        where,
+        label.reason,
+        translate("Gavotte", "{pitch}: {called}?").format(pitch=name, called=called.lower()),
+        translate("Gavotte", "Take it so"),
+        translate("Gavotte", "Pass"),
+    )
+
+
+def _offer_words(offer: Offer, found: Labelled) -> Words:
+    statement = said(CHOICE_WORDS[offer.choice])
+    will = getattr(offer.school, offer.choice)
+    evidence = offer.evidence
+    total = evidence.other_way + evidence.as_it_is
+    words = translate(
+        "Gavotte",
+        "You decided {some} of {total} notes the other way than the {school} school has it. "
+        "{change}: “{statement}”? {labels} here would change.",
+    ).format(
+        some=evidence.other_way,
+        total=total,
+        school=school_name(found.frame.school.name),
+        change=translate("Gavotte", "Choose") if will else translate("Gavotte", "No longer"),
+        statement=statement,
+        labels=counted(offer.changes, "label"),
+    )
+    return Words(
+        translate("Gavotte", "You keep deciding otherwise"),
+        "",
+        words,
+        translate("Gavotte", "Change the school: {statement}").format(statement=statement),
+        translate("Gavotte", "Change it"),
+        translate("Gavotte", "Keep the school"),
+    )

@@ -1,0 +1,72 @@
+"""The panel beside the page of the Label desk: the note, the queue, harmony, text and school, one at a time."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PyQt6.QtCore import pyqtSignal
+
+from gavotte.desktop.desks.label.harmony_panel import HarmonyPanel
+from gavotte.desktop.desks.label.note_card import NoteCard
+from gavotte.desktop.desks.label.queue_panel import QueuePanel
+from gavotte.desktop.desks.label.review import Review
+from gavotte.desktop.desks.label.school_panel import SchoolPanel
+from gavotte.desktop.desks.label.text_panel import TextPanel
+from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
+from gavotte.desktop.widgets.tabbed import Tabbed
+
+WIDTH = 340
+
+
+class LabelSide(Tabbed):
+    """Signal: ``page_changed``, another one of them is shown."""
+
+    page_changed = pyqtSignal()
+
+    def __init__(self, session: SoloSession, review: Review, folder: Path) -> None:
+        super().__init__(WIDTH)
+        self.card = NoteCard()
+        self.queue = QueuePanel(session, review)
+        self.harmony = HarmonyPanel(session)
+        self.text = TextPanel(session)
+        self.school = SchoolPanel(session, folder)
+        self.add_pages(
+            (
+                ("note", translate("Gavotte", "Note"), self.card),
+                ("queue", translate("Gavotte", "Queue"), self.queue),
+                ("harmony", translate("Gavotte", "Harmony"), self.harmony),
+                ("text", translate("Gavotte", "Text"), self.text),
+                ("school", translate("Gavotte", "School"), self.school),
+            )
+        )
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self.card.set_palette(palette)
+        self.queue.rows.set_palette(palette)
+        self.text.rows.set_palette(palette)
+
+    def show_page(self, name: str) -> None:
+        """Show the note, the queue, the harmony, the text or the school."""
+        super().show_page(name)
+        self.refresh()
+        self.page_changed.emit()
+
+    def refresh(self) -> None:
+        """Show the solo as it is now on the page that is looked at; the others cost nothing."""
+        match self.page_shown:
+            case "harmony":
+                self.harmony.refresh()
+            case "text":
+                self.text.refresh()
+            case "school":
+                self.school.refresh()
+
+    def show_selection(self) -> None:
+        """Follow the selected note."""
+        if self.page_shown == "harmony":
+            self.harmony.show_selection()
+        elif self.page_shown == "text":
+            self.text.show_selection()

@@ -1,0 +1,553 @@
+"""The Listen desk: what exactly does he play, and where in the form? The recording's wave above, the page below."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
+
+from gavotte.desktop.desks.listen.doubt_panel import DoubtPanel
+from gavotte.desktop.desks.listen.doubting import Doubting
+from gavotte.desktop.desks.listen.finding import Finder
+from gavotte.desktop.desks.listen.listen_bar import ListenBar
+from gavotte.desktop.desks.listen.pitch_view import HeardNote, PitchView
+from gavotte.desktop.desks.listen.tapping import Tapping
+from gavotte.desktop.desks.listen.wave_view import Marks, WaveView
+from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.playback.deck import Deck
+from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.solo.tape import Tape
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
+from gavotte.desktop.widgets.header import Header, rule
+from gavotte.desktop.words import counted
+from gavotte.engraving.engraver import Engraver
+from gavotte.recording.beat_map import (
+    Alignment,
+    BeatMap,
+    continued,
+    doubled,
+    halved,
+    with_beat,
+    with_beat_moved,
+    with_downbeat,
+    without_beat,
+)
+from gavotte.recording.lead import Lead
+from gavotte.recording.player import RATE, Click
+from gavotte.recording.salience import Salience
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.form import form_marks
+
+_JUMP = 2.0
+_GROW = 0.1
+
+
+class ListenDesk(QWidget):
+    """Shows the tape of the session's solo. ``open_wanted`` asks for a recording, ``find_wanted`` for a missing one,
+    ``shelf_wanted`` for a solo, ``hear_wanted(midi)`` to let a pitch sound, ``told(words)``.
+    """
+
+    open_wanted = pyqtSignal()
+    find_wanted = pyqtSignal()
+    shelf_wanted = pyqtSignal()
+    hear_wanted = pyqtSignal(int)
+    told = pyqtSignal(str)
+
+    def __init__(self, session: SoloSession, tape: Tape, deck: Deck, engraver: Engraver) -> None:
+        super().__init__()
+        self.setObjectName("desk")
+        self._session, self._tape, self._deck = session, tape, deck
+        self._way: Alignment | None = None
+        self.tapping = Tapping(tape, self)
+        self.finder = Finder(tape, self)
+        self.wave = WaveView()
+        self.pitches = PitchView()
+        self.page = PageView(engraver)
+        self.bar = ListenBar(deck)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        self._head = self._header()
+        layout.addWidget(self._head)
+        layout.addWidget(rule())
+        self._body = QSplitter(Qt.Orientation.Vertical)
+        self._body.setChildrenCollapsible(False)
+        self.doubt = DoubtPanel()
+        self.doubting = Doubting(session, self.doubt, self)
+        heard = QSplitter(Qt.Orientation.Vertical)
+        heard.setChildrenCollapsible(False)
+        heard.addWidget(self.wave)
+        heard.addWidget(self.pitches)
+        above = QWidget()
+        row = QHBoxLayout(above)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(heard, 1)
+        row.addWidget(self.doubt)
+        self._body.addWidget(above)
+        self._body.addWidget(self.page)
+        self._body.setStretchFactor(1, 1)
+        self._body.setSizes([350, 240])
+        layout.addWidget(self._body, 1)
+        layout.addWidget(self.bar)
+        self._nothing = self._no_recording()
+        layout.addWidget(self._nothing, 1)
+        self._connect()
+        self._show_tape()
+
+    def _header(self) -> Header:
+        self.another = QPushButton(translate("Gavotte", "Another recording…"))
+        self.another.setToolTip(translate("Gavotte", "Use another file as this solo's recording"))
+        head = Header(self.another)
+        self.title, self.about = head.title, head.about
+        return head
+
+    def _no_recording(self) -> QWidget:
+        box = QWidget()
+        layout = QVBoxLayout(box)
+        layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        layout.setSpacing(12)
+        self._why_title = QLabel()
+        self._why_title.setObjectName("title")
+        self._why = QLabel()
+        self._why.setObjectName("quietBody")
+        self._why.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.step = QPushButton()
+        self.step.setObjectName("primary")
+        for widget in (self._why_title, self._why, self.step):
+            layout.addWidget(widget, 0, Qt.AlignmentFlag.AlignCenter)
+        return box
+
+    def _connect(self) -> None:
+        tape, deck, session = self._tape, self._deck, self._session
+        tape.loaded.connect(self._show_tape)
+        tape.changed.connect(self._show_beats)
+        # Another solo is shown from its top.
+        session.solo_opened.connect(self.page.clear)
+        session.solo_opened.connect(self._show_solo)
+        session.labels_changed.connect(self._show_solo)
+        deck.moved.connect(self._show_place)
+        deck.playing_changed.connect(self._playing_changed)
+        deck.settings_changed.connect(self._keep_tuning)
+        self.another.clicked.connect(self.open_wanted)
+        self.step.clicked.connect(self._take_step)
+        self.bar.play_wanted.connect(self.toggle)
+        self.bar.tap_wanted.connect(self.tap)
+        self.tapping.tapped.connect(self._show_marks)
+        self.wave.window_changed.connect(self.pitches.show_window)
+        self.pitches.seek_wanted.connect(self._seek)
+        self.pitches.note_chosen.connect(lambda note: self._go_to_note(note, note))
+        self.pitches.read.connect(self._show_reading)
+        self.finder.seen.connect(self._show_salience)
+        self.doubt.hear_wanted.connect(self.hear_wanted)
+        self.doubting.stretch_wanted.connect(self._hear_stretch)
+        self.finder.followed.connect(self._show_lead)
+        self.finder.tuned.connect(lambda cents: deck.change(cents=cents))
+        self.wave.seek_wanted.connect(self._seek)
+        self.wave.region_wanted.connect(self.choose)
+        self.wave.beat_chosen.connect(lambda index: self._seek(tape.beats.times[index]))
+        self.wave.beat_moved.connect(self._move_beat)
+        self.page.selection_wanted.connect(self._go_to_note)
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self.wave.set_palette(palette)
+        self.pitches.set_palette(palette)
+        self.doubt.set_palette(palette)
+        self.page.set_palette(palette)
+        self.bar.set_palette(palette)
+
+    @property
+    def has_recording(self) -> bool:
+        """Whether there is something to hear."""
+        return self._tape.decoded is not None
+
+    # -- showing ------------------------------------------------------------------------------------
+
+    def _show_tape(self) -> None:
+        tape, session = self._tape, self._session
+        ready = tape.decoded is not None and session.solo is not None
+        for widget in (self._head, self._body, self.bar):
+            widget.setVisible(ready)
+        self._nothing.setVisible(not ready)
+        self._deck.load(tape.decoded.samples() if tape.decoded is not None else None)
+        self.cancel()
+        self.doubting.forget()
+        self.pitches.show_lead(None)
+        if not ready:
+            self._explain()
+            self.wave.show_recording(None, None)
+            self.page.clear()
+            return
+        assert tape.decoded is not None
+        assert tape.recording is not None
+        self.wave.show_recording(tape.peaks, tape.decoded.samples())
+        self.pitches.show_salience(None, translate("Gavotte", "The pitches are being looked for …"))
+        self.finder.look()
+        self._deck.change(cents=tape.recording.cents)
+        self._show_solo()
+        if tape.recording.loop is not None:
+            self._set_region(tape.recording.loop)
+        self._show_place(0.0)
+
+    def _explain(self) -> None:
+        tape, solo = self._tape, self._session.solo
+        self.step.setVisible(not tape.is_loading)
+        if solo is None:
+            title, why = translate("Gavotte", "No solo is open."), ""
+            step = translate("Gavotte", "Choose one from the shelf")
+        elif tape.is_loading:
+            title, why, step = translate("Gavotte", "The recording is being read …"), "", ""
+        elif tape.missing is not None:
+            title = translate("Gavotte", "The recording is missing")
+            why = translate("Gavotte", "{path} is not there any more.").format(path=tape.missing)
+            step = translate("Gavotte", "Find it…")
+        else:
+            title = translate("Gavotte", "{title} has no recording yet").format(title=solo.title)
+            why = translate(
+                "Gavotte",
+                "Open the recording it was transcribed from (WAV, FLAC, OGG, Opus, MP3, AIFF),\nor drop the file on "
+                "this window. It can be slowed down, looped, and followed on the page.",
+            )
+            step = translate("Gavotte", "Open a recording…")
+        self._why_title.setText(title)
+        self._why.setText(why)
+        self._why.setVisible(bool(why))
+        self.step.setText(step)
+
+    def _take_step(self) -> None:
+        if self._session.solo is None:
+            self.shelf_wanted.emit()
+        elif self._tape.missing is not None:
+            self.find_wanted.emit()
+        else:
+            self.open_wanted.emit()
+
+    def _show_solo(self) -> None:
+        session = self._session
+        if session.shown is None or not self.has_recording:
+            if session.solo is None:
+                self._show_nothing()
+            return
+        # Edits at another desk cost nothing here: coming back shows everything anew.
+        if not self.isVisible():
+            self._find_way()
+        else:
+            self.page.update_solo(session.shown, session.labels)
+            self._show_beats()
+
+    def _show_nothing(self) -> None:
+        for widget in (self._head, self._body, self.bar):
+            widget.hide()
+        self._nothing.show()
+        self._explain()
+
+    def cancel(self) -> None:
+        """Stop everything that is being worked out."""
+        self.finder.cancel()
+        self.tapping.forget()
+        self.doubting.cancel()
+
+    def refresh(self) -> None:
+        """Show the solo as it is now; the page is set when somebody looks at it."""
+        self._explain()
+        self._show_solo()
+
+    def _find_way(self) -> None:
+        """How the solo's time lies in the recording."""
+        solo, beats = self._session.solo, self._tape.beats
+        self._way = Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable else None
+        self.doubting.align(self._way, self._deck.settings.cents)
+
+    def _show_beats(self) -> None:
+        self._find_way()
+        solo, beats = self._session.solo, self._tape.beats
+        self._show_marks()
+        self._deck.set_clicks(self._clicks())
+        self.pitches.show_notes(self._heard_notes())
+        recording, decoded = self._tape.recording, self._tape.decoded
+        if recording is None or decoded is None or solo is None:
+            return
+        self.title.setText(solo.title)
+        parts = [recording.name, _clock(decoded.seconds)]
+        if beats.times:
+            parts.append(counted(len(beats.times), "beat"))
+        else:
+            parts.append(translate("Gavotte", "no beats yet: tap T on every beat from bar 1 on, or press F"))
+        self.about.setText(" · ".join(parts))
+
+    def _show_marks(self) -> None:
+        beats = self.tapping.preview
+        way = self._way if beats is self._tape.beats else None
+        bars = tuple(way.bars()) if way is not None else ()
+        sections: tuple[tuple[float, str], ...] = ()
+        if way is not None and self._session.solo is not None:
+            sections = tuple((way.seconds(float(mark.onset)), mark.label) for mark in form_marks(self._session.solo))
+        self.wave.show_marks(Marks(beats.times, beats.downbeat, bars, sections))
+
+    def _clicks(self) -> list[Click]:
+        downbeats = {round(seconds, 4) for seconds, _ in self._way.bars()} if self._way is not None else set()
+        return [Click(seconds, round(seconds, 4) in downbeats) for seconds in self._tape.beats.times]
+
+    def _heard_notes(self) -> list[HeardNote]:
+        """The written notes where they are heard, in concert pitch."""
+        way, solo = self._way, self._session.solo
+        if way is None or solo is None:
+            return []
+        labels = self._session.labels
+        return [
+            HeardNote(
+                note.id,
+                way.seconds(float(note.onset)),
+                way.seconds(float(note.end)),
+                note.pitch.midi,
+                labels.get(note.id),
+            )
+            for note in solo.notes
+            if not note.grace
+        ]
+
+    def _show_reading(self, words: str) -> None:
+        """The pitch under the pointer, or where it plays again."""
+        player = self._deck.player
+        if words:
+            self.bar.show_place(words)
+        elif player is not None:
+            self._show_place(player.position)
+
+    def _show_place(self, frame: float) -> None:
+        seconds = frame / RATE
+        self.wave.show_playhead(seconds, follow=self._deck.is_playing)
+        self.pitches.show_playhead(seconds)
+        words = _clock(seconds)
+        if self._way is not None:
+            quarters = self._way.quarters(seconds)
+            grid = self._way.grid
+            inside = grid.bars[0].onset <= quarters < grid.bars[-1].end
+            self.page.show_playhead(quarters if inside else None)
+            if inside:
+                bar = next(bar for bar in grid.bars if quarters < bar.end)
+                words += " · " + (
+                    translate("Gavotte", "Bar {number}").format(number=bar.number)
+                    if bar.number
+                    else translate("Gavotte", "Pickup")
+                )
+        self.bar.show_place(words)
+
+    def _playing_changed(self, playing: bool) -> None:
+        if not playing:
+            self.tapping.finish()
+
+    def _keep_tuning(self) -> None:
+        settings = self._deck.settings
+        self._tape.keep(cents=settings.cents)
+        self.pitches.show_tuning(settings.cents)
+        self.doubting.align(self._way, settings.cents)
+
+    # -- commands -----------------------------------------------------------------------------------
+
+    def toggle(self) -> None:
+        """Play or stop."""
+        self._deck.toggle()
+
+    def again(self) -> None:
+        """From the start of the loop, or of everything."""
+        region = self._deck.region
+        self._deck.play(region[0] if region is not None else 0)
+
+    def jump(self, direction: int) -> None:
+        """Two seconds back or on."""
+        player = self._deck.player
+        if player is not None:
+            self._deck.seek(round(max(0.0, player.position + direction * _JUMP * RATE * self._deck.settings.speed)))
+
+    def _seek(self, seconds: float) -> None:
+        self._deck.seek(round(seconds * RATE))
+
+    def _go_to_note(self, anchor: str, current: str) -> None:
+        solo = self._session.solo
+        self.page.set_selection(anchor, current, frozenset((current,)))
+        if solo is None or self._way is None:
+            return
+        first, last = sorted((solo.note(anchor), solo.note(current)), key=lambda note: note.onset)
+        if first is not last:
+            self.choose(self._way.seconds(float(first.onset)), self._way.seconds(float(last.end)))
+        self._seek(self._way.seconds(float(first.onset)))
+        self.doubting.weigh_note(current)
+
+    # -- the doubtful note --------------------------------------------------------------------------
+
+    def _show_salience(self, salience: Salience) -> None:
+        self.pitches.show_salience(salience)
+        self.doubting.hear(salience=salience)
+
+    def _show_lead(self, lead: Lead) -> None:
+        self.pitches.show_lead(lead)
+        self.doubting.hear(lead=lead)
+
+    def weigh_stretch(self) -> None:
+        """What sounds in the chosen stretch, whatever is written there."""
+        region = self.region
+        if region is None or not self.doubting.weigh_span(*region):
+            self.told.emit(
+                translate("Gavotte", "Choose a stretch on the wave in which a note sounds; beats are needed too")
+            )
+
+    def _hear_stretch(self, start: float, end: float) -> None:
+        self.choose(start, end)
+        self.again()
+
+    def heard_time(self) -> float | None:
+        """The written time of what is heard of the recording now, None while it rests."""
+        if self._way is None or not self._deck.is_playing:
+            return None
+        return self._way.quarters(self._deck.heard_frame / RATE)
+
+    def hear_bar(
+        self, time: Fraction, selected: tuple[str, ...], span: tuple[Fraction, Fraction] | None = None
+    ) -> bool:
+        """A span, several selected notes, or the bar of a time, round and round; False where that can't be heard."""
+        solo, way = self._session.solo, self._way
+        if solo is None or way is None or not self.has_recording:
+            return False
+        notes = [note for note in solo.notes if note.id in selected]
+        bar = way.grid.at(time)
+        chosen = (notes[0].onset, max(note.end for note in notes)) if len(notes) > 1 else (bar.onset, bar.end)
+        start, end = span if span is not None else chosen
+        self.choose(way.seconds(float(start)), way.seconds(float(end)))
+        self._deck.set_loop(True)
+        self.again()
+        return True
+
+    # -- the loop -----------------------------------------------------------------------------------
+
+    def choose(self, start: float, stop: float) -> None:
+        """Make a stretch (seconds) the loop."""
+        decoded = self._tape.decoded
+        if decoded is None:
+            return
+        start, stop = max(0.0, start), min(decoded.seconds, stop)
+        if stop - start < 0.02:
+            return
+        self._set_region((start, stop))
+        self._tape.keep(loop=(start, stop))
+
+    def _set_region(self, region: tuple[float, float] | None) -> None:
+        self.wave.show_region(region)
+        self._deck.set_region(None if region is None else (round(region[0] * RATE), round(region[1] * RATE)))
+
+    def choose_nothing(self) -> None:
+        """No loop: everything is played."""
+        self._set_region(None)
+
+    @property
+    def region(self) -> tuple[float, float] | None:
+        """The loop in seconds, if there is one."""
+        region = self._deck.region
+        return None if region is None else (region[0] / RATE, region[1] / RATE)
+
+    def shift_loop(self, direction: int) -> None:
+        """The loop on, or back, by its own length."""
+        region = self.region
+        if region is not None:
+            length = region[1] - region[0]
+            self.choose(region[0] + direction * length, region[1] + direction * length)
+            self.wave.show_stretch(*(self.region or region))
+
+    def grow_loop(self, direction: int) -> None:
+        """The loop's end a beat on, or back; without beats a tenth of its length."""
+        region = self.region
+        if region is None:
+            return
+        times = self._tape.beats.times
+        if direction > 0:
+            beat = next((time for time in times if time > region[1] + 0.02), None)
+        else:
+            beat = next((time for time in reversed(times) if time < region[1] - 0.02), None)
+        stop = beat if beat is not None else region[1] + direction * _GROW * (region[1] - region[0])
+        if stop > region[0] + 0.05:
+            self.choose(region[0], stop)
+
+    def loop_bar(self) -> None:
+        """The bar where it is becomes the loop; where it is that already, a bar more."""
+        player = self._deck.player
+        if self._way is None or player is None:
+            return
+        region, way = self.region, self._way
+        starts = [way.seconds(float(bar.onset)) for bar in way.grid.bars]
+        ends = [way.seconds(float(bar.end)) for bar in way.grid.bars]
+        if region is not None and any(abs(start - region[0]) < 0.02 for start in starts):
+            longer = next((end for end in ends if end > region[1] + 0.02), None)
+            if longer is not None and any(abs(end - region[1]) < 0.02 for end in ends):
+                self.choose(region[0], longer)
+                return
+        here = player.position / RATE
+        for start, end in zip(starts, ends, strict=True):
+            if start <= here < end:
+                self.choose(start, end)
+                return
+
+    # -- beats --------------------------------------------------------------------------------------
+
+    def tap(self) -> None:
+        """A beat where it is heard now; while it stands still, a beat is put there."""
+        if self._deck.is_playing:
+            self.tapping.tap(self._deck.heard_frame / RATE)
+        else:
+            self.put_beat()
+
+    def find_beats(self) -> None:
+        """Have the beats found."""
+        self.tapping.finish()
+        solo = self._session.solo
+        self.finder.find_beats(solo.beats_a_minute if solo is not None else None)
+
+    def put_beat(self) -> None:
+        """A beat more, where the playhead is."""
+        player = self._deck.player
+        if player is not None:
+            self._edit(translate("Gavotte", "Add a beat"), with_beat(self._tape.beats, player.position / RATE))
+
+    def _move_beat(self, index: int, seconds: float) -> None:
+        self._edit(translate("Gavotte", "Move a beat"), with_beat_moved(self._tape.beats, index, seconds))
+
+    def remove_beat(self) -> None:
+        """Drop the chosen beat."""
+        if self.wave.beat is not None:
+            self._edit(translate("Gavotte", "Delete a beat"), without_beat(self._tape.beats, self.wave.beat))
+
+    def begin_here(self) -> None:
+        """Bar 1 begins at the chosen beat, or at the one nearest to the playhead."""
+        player = self._deck.player
+        index = self.wave.beat
+        if index is None and player is not None:
+            index = self._tape.beats.nearest(player.position / RATE)
+        if index is not None:
+            self._edit(translate("Gavotte", "Begin bar 1 here"), with_downbeat(self._tape.beats, index))
+
+    def double_beats(self) -> None:
+        """A beat between each two."""
+        self._edit(translate("Gavotte", "Twice as many beats"), doubled(self._tape.beats))
+
+    def halve_beats(self) -> None:
+        """Every second beat only."""
+        self._edit(translate("Gavotte", "Half as many beats"), halved(self._tape.beats))
+
+    def carry_on(self) -> None:
+        """Beats to the recording's end, at the tempo of the last ones."""
+        if self._tape.decoded is not None:
+            self._edit(
+                translate("Gavotte", "Carry the beats on"), continued(self._tape.beats, self._tape.decoded.seconds)
+            )
+
+    def _edit(self, text: str, beats: BeatMap) -> None:
+        self.tapping.finish()
+        self._tape.edit_beats(text, beats)
+
+
+def _clock(seconds: float) -> str:
+    tenths = Fraction(round(seconds * 10), 10)
+    minutes, rest = divmod(float(tenths), 60)
+    return f"{int(minutes)}:{rest:04.1f}"

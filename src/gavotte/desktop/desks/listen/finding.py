@@ -1,0 +1,192 @@
+"""What the machine finds out about a recording by itself: its beats, and its tuning."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Generator
+from typing import Any
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from gavotte.desktop.activity import Job, Steps, Walk, run_beside, walk_beside
+from gavotte.desktop.solo.tape import Tape
+from gavotte.desktop.translation import translate
+from gavotte.recording.beat_map import BeatMap
+from gavotte.recording.decode import Decoded
+from gavotte.recording.steps import scaled, whole
+
+_FEWEST_TAPS = 4
+_IN_TUNE = 4.0
+_LOOKING = 0.4
+"""The picture's share of the work of looking; the rest is following the line."""
+
+
+class Finder(QObject):
+    """Works beside the interface. Signals: ``told(message)``, ``tuned(cents)``, ``seen(salience)``,
+    ``followed(lead)``, ``failed(message)``, ``busy(text)`` ("" when done).
+    """
+
+    told = pyqtSignal(str)
+    tuned = pyqtSignal(float)
+    seen = pyqtSignal(object)
+    followed = pyqtSignal(object)
+    failed = pyqtSignal(str)
+    busy = pyqtSignal(str)
+
+    def __init__(self, tape: Tape, parent: QObject) -> None:
+        super().__init__(parent)
+        self._tape = tape
+        self._job: Job | None = None
+        self._looking: Steps | None = None
+        self._following: Walk | None = None
+
+    @property
+    def is_looking(self) -> bool:
+        """Whether pitches are still looked for."""
+        return self._looking is not None or self._following is not None
+
+    def cancel(self) -> None:
+        """Forget what is being looked for."""
+        self.stop_looking()
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+            self.busy.emit("")
+
+    def find_beats(self, written_tempo: float | None) -> None:
+        """Find the beats, at the tempo of those that are tapped, else the written one, else the likeliest."""
+        decoded, before = self._tape.decoded, self._tape.beats
+        if decoded is None:
+            return
+        tapped = before if len(before.times) >= _FEWEST_TAPS else BeatMap()
+        samples = decoded.samples()
+
+        def work() -> tuple[float, ...]:
+            from gavotte.recording.beats import find_beats, likely_tempo, onset_envelope
+
+            envelope = whole(onset_envelope(samples))
+            tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo or likely_tempo(envelope)
+            return find_beats(envelope, tempo, tapped.times)
+
+        self._begin(translate("Gavotte", "Finding the beats …"), work, lambda times: self._take(before, times))
+
+    def _take(self, before: BeatMap, times: tuple[float, ...]) -> None:
+        found = BeatMap(times)
+        if not found.is_usable:
+            self.failed.emit(translate("Gavotte", "No beats were found. Tap them: press T on every beat."))
+            return
+        if before.times:
+            anchor = before.times[min(before.downbeat, len(before.times) - 1)]
+            found = BeatMap(times, found.nearest(anchor) or 0)
+        self._tape.edit_beats(translate("Gavotte", "Find the beats"), found)
+        tempo = found.beats_a_minute(len(times) // 2) or 0.0
+        self.told.emit(
+            translate(
+                "Gavotte",
+                "{number} beats were found, about {tempo} a minute. If bar 1 begins elsewhere, click its first beat "
+                "and press D.",
+            ).format(number=len(times), tempo=round(tempo))
+        )
+
+    def measure_tuning(self) -> None:
+        """Measure how far the recording is out of tune, and say by how much it is to be moved."""
+        decoded = self._tape.decoded
+        if decoded is None:
+            return
+        samples = decoded.samples()
+
+        def work() -> float | None:
+            from gavotte.recording.tuning import measure_tuning
+
+            return whole(measure_tuning(samples))
+
+        self._begin(translate("Gavotte", "Measuring the tuning …"), work, self._tell_tuning)
+
+    def _tell_tuning(self, cents: float | None) -> None:
+        if cents is None:
+            self.failed.emit(translate("Gavotte", "The tuning can't be measured: too little in it has a clear pitch."))
+            return
+        if abs(cents) < _IN_TUNE:
+            self.tuned.emit(0.0)
+            self.told.emit(translate("Gavotte", "The recording is in tune: it lies at A 440 to a few cents."))
+            return
+        self.tuned.emit(-float(round(cents)))
+        words = (
+            translate("Gavotte", "The recording is {number} cents sharp; it is played that much lower now.")
+            if cents > 0
+            else translate("Gavotte", "The recording is {number} cents flat; it is played that much higher now.")
+        )
+        self.told.emit(words.format(number=abs(round(cents))))
+
+    def look(self) -> None:
+        """Work out the picture of the pitches, step by step."""
+        decoded = self._tape.decoded
+        if decoded is None:
+            return
+        from gavotte.recording.salience import Salience, find_salience
+
+        self.stop_looking()
+        found: list[Salience] = []
+
+        def steps() -> Generator[float, None, None]:
+            found.append((yield from scaled(find_salience(decoded.samples()), 0.0, _LOOKING)))
+
+        def done() -> None:
+            self._looking = None
+            # The picture is there to be used while the line is still followed.
+            self.seen.emit(found[0])
+            self._follow(decoded)
+
+        self._looking = Steps(steps(), self._show_looking, done, self._not_seen, self)
+
+    def _follow(self, decoded: Decoded) -> None:
+        """Follow the line of the voice that stands out, in a worker thread."""
+        from gavotte.recording.lead import find_lead
+        from gavotte.recording.salience import HIGHEST, LOWEST
+
+        samples = decoded.samples()
+
+        def done(lead: object) -> None:
+            self._following = None
+            self.busy.emit("")
+            self.followed.emit(lead)
+
+        self._following = walk_beside(
+            lambda: scaled(find_lead(samples, LOWEST, HIGHEST), _LOOKING, 1.0),
+            self._show_looking,
+            done,
+            self._not_seen,
+        )
+
+    def _show_looking(self, share: float) -> None:
+        self.busy.emit(translate("Gavotte", "Looking for the pitches: {number} %").format(number=round(100 * share)))
+
+    def _not_seen(self, error: Exception) -> None:
+        self._looking = self._following = None
+        self.busy.emit("")
+        self.failed.emit(str(error))
+
+    def stop_looking(self) -> None:
+        """Give the picture of the pitches up."""
+        if self.is_looking:
+            for work in (self._looking, self._following):
+                if work is not None:
+                    work.cancel()
+            self._looking = self._following = None
+            self.busy.emit("")
+
+    def _begin(self, words: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
+        if self._job is not None:
+            self._job.cancel()
+        self.busy.emit(words)
+
+        def done(found: Any) -> None:
+            self._job = None
+            self.busy.emit("")
+            then(found)
+
+        def failed(error: Exception) -> None:
+            self._job = None
+            self.busy.emit("")
+            self.failed.emit(str(error))
+
+        self._job = run_beside(work, done, failed)

@@ -1,0 +1,366 @@
+"""The Write desk: how is it written down, and over which chords? The page with a caret, the writer's keys beside it."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Callable
+from dataclasses import replace
+from fractions import Fraction
+
+from PyQt6.QtCore import QSettings, QTimer, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from gavotte.desktop.desks.write.drafts import Drafts
+from gavotte.desktop.desks.write.instrument_strip import InstrumentStrip
+from gavotte.desktop.desks.write.instrument_view import Moment
+from gavotte.desktop.desks.write.rhythm_taps import RhythmTaps
+from gavotte.desktop.desks.write.write_panel import WritePanel
+from gavotte.desktop.desks.write.writer import Writer
+from gavotte.desktop.page.caret_item import Caret
+from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.page.spoken import spoken_selection
+from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
+from gavotte.desktop.widgets.header import Header, rule
+from gavotte.desktop.widgets.nothing_open import NothingOpen
+from gavotte.desktop.words import counted
+from gavotte.engraving.engraver import Engraver
+from gavotte.labelling.local_scale import local_scale
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Solo
+from gavotte.theory.chord import Chord
+from gavotte.theory.chord_symbol import shown_chord
+from gavotte.workshop.written import as_written
+from gavotte.writing.checks import writing_checks
+from gavotte.writing.marks import words_at
+from gavotte.writing.placing import note_at
+
+_REST_MS = 250
+
+
+class WriteDesk(QWidget):
+    """Shows the session's solo to write on. ``shelf_wanted`` and ``new_wanted`` ask for a solo, ``hear_wanted(midi)``
+    to let a pitch sound, ``recording_wanted`` to hear the recording at the caret, ``told(words)``, ``failed(words)``.
+    """
+
+    shelf_wanted = pyqtSignal()
+    new_wanted = pyqtSignal()
+    hear_wanted = pyqtSignal(int)
+    recording_wanted = pyqtSignal()
+    told = pyqtSignal(str)
+    failed = pyqtSignal(str)
+
+    def __init__(self, session: SoloSession, drafts: Drafts, engraver: Engraver, settings: QSettings) -> None:
+        super().__init__()
+        self.setObjectName("desk")
+        self._session, self.drafts = session, drafts
+        self.heard_recording: Callable[[], float | None] = lambda: None
+        self.page = PageView(engraver)
+        self.writer = Writer(session, self)
+        self.taps = RhythmTaps(self._heard_time, self)
+        self._playhead: float | None = None
+        self.panel = WritePanel()
+        self.strip = InstrumentStrip(settings)
+        self.recording = QPushButton(translate("Gavotte", "Hear the recording"))
+        self.recording.setToolTip(translate("Gavotte", "Round and round this bar, or the selected notes, or stop (H)"))
+        self.details = QPushButton(translate("Gavotte", "Details…"))
+        self.details.setToolTip(translate("Gavotte", "Title, player, instrument, clef and key (Ctrl+D)"))
+        self._head = Header(self.details, self.recording)
+        self.title, self.about = self._head.title, self._head.about
+        left = QVBoxLayout()
+        left.setSpacing(0)
+        left.addWidget(self.page, 1)
+        left.addWidget(rule())
+        left.addWidget(self.strip)
+        self._body = QWidget()
+        row = QHBoxLayout(self._body)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addLayout(left, 1)
+        row.addWidget(self.panel)
+        self._nothing = NothingOpen()
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        for widget in (self._head, rule()):
+            layout.addWidget(widget)
+        layout.addWidget(self._body, 1)
+        layout.addWidget(self._nothing, 1)
+        # What looks wrong is looked for when the writer rests.
+        self._check_soon = QTimer(self)
+        self._check_soon.setSingleShot(True)
+        self._check_soon.setInterval(_REST_MS)
+        self._check_soon.timeout.connect(self._show_checks)
+        self._connect()
+        self._show_solo()
+
+    def _connect(self) -> None:
+        session, writer, panel = self._session, self.writer, self.panel
+        session.solo_opened.connect(self._show_solo)
+        session.solo_changed.connect(self._show_edit)
+        session.labels_changed.connect(self._show_edit)
+        session.selection_changed.connect(self._show_selection)
+        self.page.selection_wanted.connect(session.select)
+        self.page.place_wanted.connect(writer.go_to)
+        writer.entry_changed.connect(self._show_entry)
+        writer.heard.connect(self.hear_wanted)
+        writer.told.connect(self.told)
+        panel.way_wanted.connect(writer.set_way)
+        panel.insert_wanted.connect(writer.set_insert)
+        panel.pad.pressed.connect(self._press)
+        panel.tap.clicked.connect(self.tap)
+        self.taps.counted.connect(self._show_taps)
+        self.taps.tapped.connect(writer.write_taps)
+        marks = panel.marks
+        marks.mark_wanted.connect(writer.mark)
+        marks.pick_wanted.connect(writer.pick)
+        marks.doubt_wanted.connect(writer.doubt)
+        marks.bend_wanted.connect(writer.bend)
+        marks.finger_wanted.connect(writer.finger)
+        marks.string_wanted.connect(writer.string)
+        marks.words_wanted.connect(writer.words)
+        panel.chords.edit_wanted.connect(session.edit)
+        panel.chords.back_wanted.connect(self.page.setFocus)
+        drafts, draft = self.drafts, panel.draft
+        drafts.changed.connect(self._show_drafts)
+        draft.draft_wanted.connect(self._draft)
+        draft.phrase_chosen.connect(self._choose_phrase)
+        draft.take_wanted.connect(lambda _: self.take_phrase())
+        draft.leave_wanted.connect(lambda _: self.leave_phrase())
+        draft.take_all_wanted.connect(drafts.take_all)
+        draft.leave_all_wanted.connect(drafts.leave_all)
+        panel.checks.jump_wanted.connect(self._jump)
+        panel.tabs["checks"].clicked.connect(self._show_checks)
+        self.strip.played.connect(self._played)
+        self.strip.failed.connect(self.failed)
+        self.recording.clicked.connect(self.recording_wanted)
+        self._nothing.shelf_wanted.connect(self.shelf_wanted)
+        self._nothing.new_wanted.connect(self.new_wanted)
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self.page.set_palette(palette)
+        self.panel.set_palette(palette)
+        self.strip.set_palette(palette)
+
+    # -- showing ------------------------------------------------------------------------------------
+
+    def refresh(self) -> None:
+        """Show the solo as it is now; edits at other desks cost nothing until somebody looks."""
+        self._show_edit()
+
+    def _show_solo(self) -> None:
+        session = self._session
+        solo = session.shown if session.solo is not None else None
+        for widget in (self._head, self._body):
+            widget.setVisible(solo is not None)
+        self._nothing.setVisible(solo is None)
+        if solo is None or session.solo is None:
+            self.page.clear()
+            return
+        self.page.clear()
+        self.strip.show_solo(solo)
+        self._show_edit()
+
+    def _show_edit(self) -> None:
+        session = self._session
+        if session.shown is None or session.solo is None or not self.isVisible():
+            return
+        self.title.setText(session.shown.title)
+        self.panel.draft.show_state(**self.drafts.state)
+        self.page.set_pending(frozenset(note.id for phrase in self.drafts.proposal for note in phrase.notes))
+        self.page.update_solo(self._on_page(session.shown), session.labels)
+        self.panel.chords.show_solo(session.solo)
+        self._check_soon.start()
+        self._show_entry()
+
+    def _on_page(self, solo: Solo) -> Solo:
+        """The solo with what is drafted, and an empty bar to write in where the caret stands behind everything."""
+        return self._with_room(self._with_draft(solo))
+
+    def _with_draft(self, solo: Solo) -> Solo:
+        session = self._session
+        if not self.drafts.proposal or session.solo is None:
+            return solo
+        over = self.drafts.overlaid(session.solo)
+        return as_written(over) if session.written else over
+
+    def played(self) -> Solo | None:
+        """What is heard when the page is played: the solo with what is drafted."""
+        solo = self._session.solo
+        return None if solo is None else self.drafts.overlaid(solo)
+
+    def _with_room(self, solo: Solo) -> Solo:
+        """The solo with an empty bar to write in, where the caret stands behind everything."""
+        caret = self.writer.entry.caret
+        if caret < BarGrid(solo).bars[-1].end:
+            return solo
+        # Any time inside a bar makes the bar.
+        return replace(solo, form_end=caret + Fraction(1, 64))
+
+    def _show_entry(self) -> None:
+        session, entry = self._session, self.writer.entry
+        self.panel.show_entry(entry)
+        shown = session.shown
+        if shown is None or session.solo is None or not self.isVisible():
+            return
+        if entry.caret >= BarGrid(shown).bars[-1].end:
+            self.page.update_solo(self._on_page(shown), session.labels)
+        self.page.show_caret(Caret(entry.caret, entry.length, entry.insert))
+        self._show_place()
+        self._show_selection()
+
+    def _show_place(self) -> None:
+        shown, entry = self._session.shown, self.writer.entry
+        if shown is None:
+            return
+        grid = BarGrid(self._with_room(shown))
+        place = grid.place(entry.caret)
+        chord, moment = _moment(shown, entry.caret)
+        name = shown_chord(chord) if chord is not None else translate("Gavotte", "no chord")
+        self.about.setText(f"{place[:1].upper()}{place[1:]} · {name}")
+        over = translate("Gavotte", "Over {chord}").format(chord=name)
+        self.strip.show_moment(moment, over if chord is not None else translate("Gavotte", "No chord here"))
+        self.panel.chords.show_place(entry.caret)
+
+    def _show_selection(self) -> None:
+        session = self._session
+        if session.shown is None or session.solo is None or not self.isVisible():
+            return
+        selected = session.selected()
+        self.page.set_selection(session.anchor, session.current, frozenset(selected))
+        chosen = frozenset(selected)
+        notes = [note for note in session.solo.notes if note.id in chosen]
+        bar = BarGrid(session.solo).at(self.writer.entry.caret)
+        about = (
+            counted(len(notes), "note") + translate("Gavotte", " selected")
+            if notes
+            else translate("Gavotte", "Select notes to mark them")
+        )
+        self.panel.marks.show_notes(notes, about, words_at(session.solo, bar.onset))
+        self._speak(selected)
+
+    def _speak(self, selected: tuple[str, ...]) -> None:
+        session = self._session
+        if session.shown is None or session.current is None or not selected:
+            self.page.setAccessibleName(self.about.text())
+            return
+        words = spoken_selection(session.shown, BarGrid(session.shown), session.labels, selected, session.current)
+        self.page.setAccessibleName(words)
+
+    # -- the draft ----------------------------------------------------------------------------------
+
+    def _show_drafts(self) -> None:
+        drafts, solo = self.drafts, self._session.solo
+        if solo is not None:
+            grid = BarGrid(drafts.overlaid(solo))
+            self.panel.draft.show_proposal(drafts.proposal, grid, drafts.current)
+        self.panel.show_number("draft", len(drafts.proposal))
+        self._show_edit()
+
+    def _draft(self, whole: bool) -> None:
+        # A button that can't be pressed any more would hand the keys on to whatever stands next.
+        self.page.setFocus()
+        self.drafts.draft(whole)
+
+    def _choose_phrase(self, index: int) -> None:
+        self.drafts.choose(index)
+        self._go_to_phrase()
+
+    def _go_to_phrase(self) -> None:
+        phrase = self.drafts.phrase()
+        if phrase is not None:
+            self.writer.go_to(phrase.start)
+
+    def take_phrase(self) -> None:
+        """Take the drafted phrase that is looked at, and go on to the next."""
+        self.drafts.take()
+        self._go_to_phrase()
+        self.page.setFocus()
+
+    def leave_phrase(self) -> None:
+        """Drop the drafted phrase that is looked at, and go on to the next."""
+        self.drafts.leave()
+        self._go_to_phrase()
+        self.page.setFocus()
+
+    # -- checks -------------------------------------------------------------------------------------
+
+    def _show_checks(self) -> None:
+        solo = self._session.solo
+        if solo is not None:
+            findings = writing_checks(solo)
+            self.panel.show_number("checks", len(findings))
+            self.panel.checks.show_findings(findings)
+
+    # -- commands -----------------------------------------------------------------------------------
+
+    def _press(self, kind: str, what: str) -> None:
+        """A key of the pad was clicked."""
+        writer = self.writer
+        match kind:
+            case "letter":
+                writer.write_letter(what)
+            case "value":
+                writer.choose_value(Fraction(4, int(what)))
+            case "octave":
+                writer.octave(int(what))
+            case "accidental":
+                writer.accidental(int(what))
+            case "rest":
+                writer.write_rest()
+            case "tie":
+                writer.write_tie()
+            case "dot":
+                writer.dot()
+            case "tuplet":
+                writer.next_tuplet()
+        self.page.setFocus()
+
+    def _played(self, midi: int, string: int) -> None:
+        self.writer.write_key(midi, string)
+        self.page.setFocus()
+
+    def _jump(self, onset: Fraction) -> None:
+        self.writer.go_to(onset)
+        self.page.setFocus()
+
+    def tap(self) -> None:
+        """A note of the rhythm begins now."""
+        solo = self._session.solo
+        if solo is not None:
+            self.taps.tap(self.writer.entry.caret, solo.tempo)
+        self.page.setFocus()
+
+    def _heard_time(self) -> float | None:
+        """The written time of what is heard: the recording, or the page as it is played."""
+        heard = self.heard_recording()
+        return heard if heard is not None else self._playhead
+
+    def show_heard(self, time: float | None) -> None:
+        """The page is played, and this far; None when it stops."""
+        self._playhead = time
+
+    def _show_taps(self, number: int) -> None:
+        self.told.emit(translate("Gavotte", "{number} notes tapped; rest to write them").format(number=number))
+
+    def change_line(self, step: int) -> None:
+        """The caret to the same place of the line above or below."""
+        time = self.page.time_in_next_line(self.writer.entry.caret, step)
+        if time is not None:
+            self.writer.go_to(time)
+
+
+def _moment(solo: Solo, time: Fraction) -> tuple[Chord | None, Moment]:
+    """The chord in force, and what a keyboard shows of it."""
+    index = bisect_right(solo.chords, time, key=lambda event: event.onset) - 1
+    note = note_at(solo, time)
+    midi = note.pitch.midi if note is not None else None
+    symbol = solo.chords[index].symbol if index >= 0 else None
+    if not isinstance(symbol, Chord):
+        return None, Moment(note=midi)
+    following = solo.chords[index + 1].symbol if index + 1 < len(solo.chords) else None
+    scale = local_scale(symbol, following if isinstance(following, Chord) else None, solo.key_at(time))
+    classes = frozenset(pitch_class for pitch_class in range(12) if pitch_class in scale)
+    return symbol, Moment(symbol.tone_classes, classes, symbol.root.pitch_class, midi)

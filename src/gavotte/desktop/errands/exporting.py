@@ -1,0 +1,167 @@
+"""Taking music out of the library: a sheet for printing or an open format. Files are written whole or not at all."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import partial
+from pathlib import Path
+
+from PyQt6.QtCore import QObject, QSettings, pyqtSignal
+from PyQt6.QtWidgets import QFileDialog, QWidget
+
+from gavotte.desktop.activity import Job, Steps, run_beside
+from gavotte.desktop.paper.setup import read_setup
+from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.engraving.engraver import Engraver
+from gavotte.formats.whole_file import write_whole
+from gavotte.labelling.hand_out import markdown
+from gavotte.labelling.labeller import labelled
+from gavotte.solo.document import Solo
+
+
+@dataclass(frozen=True)
+class ExportFormat:
+    """A format a solo can be exported in: what it is called, and its files' ending."""
+
+    name: str
+    suffix: str
+
+    @property
+    def file_filter(self) -> str:
+        """What a file dialog shows."""
+        return f"{said(self.name)} (*{self.suffix})"
+
+
+SCORE = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MusicXML score"), ".musicxml")
+SCORE_WITH_DEGREES = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MusicXML score with degrees as lyrics"), ".musicxml")
+NOTE_TABLE = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Table of notes and labels"), ".csv")
+PAPER = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Sheet for printing"), ".pdf")
+PNG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Picture of the selection"), ".png")
+SVG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Drawing of the selection"), ".svg")
+MIDI = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MIDI file: solo, chords and click"), ".mid")
+ANALYSIS = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Analysis as text, bar by bar"), ".md")
+EXPORT_FORMATS = (PAPER, SCORE, SCORE_WITH_DEGREES, ANALYSIS, MIDI, NOTE_TABLE, PNG, SVG)
+
+
+class Exporter(QObject):
+    """Writes sheets to files. Signals: ``exported(message)``, ``failed(message)``, ``busy(text)`` ("" when done)."""
+
+    exported = pyqtSignal(str)
+    failed = pyqtSignal(str)
+    busy = pyqtSignal(str)
+
+    def __init__(self, engraver: Engraver, settings: QSettings, window: QWidget) -> None:
+        super().__init__(window)
+        self._engraver, self._settings, self._window = engraver, settings, window
+        self._job: Steps | Job | None = None
+
+    def choose(self, sheet: Sheet, wanted: ExportFormat | None = None) -> None:
+        """Ask for a file, and for a format unless one is ``wanted``, and export."""
+        folder = Path(str(self._settings.value("folder", str(Path.home()))))
+        filters = {known.file_filter: known for known in ([wanted] if wanted else EXPORT_FORMATS)}
+        usual = wanted or EXPORT_FORMATS[0]
+        start = str(folder / suggested_name(sheet.solo, usual))
+        name, found = QFileDialog.getSaveFileName(
+            self._window, translate("Gavotte", "Export"), start, ";;".join(filters)
+        )
+        if name:
+            path, chosen = Path(name), filters.get(found, usual)
+            known = {item.suffix for item in EXPORT_FORMATS}
+            self.export(sheet, path.with_suffix(chosen.suffix) if path.suffix in known else path, chosen)
+
+    def export(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> None:
+        """Write a sheet to a file; it is painted between events, or written beside them."""
+        if not path.name.endswith(wanted.suffix):
+            path = path.with_name(path.name + wanted.suffix)
+        self.cancel()
+        steps = self._painted(sheet, path, wanted)
+        if steps is None:
+            self.busy.emit(translate("Gavotte", "Writing {name} …").format(name=path.name))
+            self._job = run_beside(
+                lambda: exported(sheet, wanted),
+                lambda data: self._delivered(path, data),
+                lambda error: self._not_done(path, error),
+            )
+            return
+        self._job = Steps(
+            steps,
+            lambda share: self.busy.emit(
+                translate("Gavotte", "Setting {name}: {number} %").format(name=path.name, number=round(100 * share))
+            ),
+            self._finished,
+            lambda error: self._not_done(path, error),
+            self,
+        )
+
+    def _painted(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> Iterator[float] | None:
+        """The steps in which a format is painted, or None where it is no painting."""
+        # What paints and writes is loaded with the first export: it would lengthen every start.
+        from gavotte.desktop.paper.pages import SheetPages
+        from gavotte.desktop.paper.pdf import set_as_pdf
+        from gavotte.desktop.paper.picture import picture_steps
+
+        setup = read_setup(self._settings)
+        write = partial(self._write, path)
+        if wanted is PAPER:
+            return set_as_pdf(SheetPages(sheet, setup), self._engraver, write)
+        if wanted in (PNG, SVG):
+            return picture_steps(sheet, setup, self._engraver, wanted is SVG, write)
+        return None
+
+    def cancel(self) -> None:
+        """Stop the sheet that is being painted, if there is one."""
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+            self.busy.emit("")
+
+    def _delivered(self, path: Path, data: bytes) -> None:
+        self._finished()
+        self._write(path, data)
+
+    def _finished(self) -> None:
+        self._job = None
+        self.busy.emit("")
+
+    def _not_done(self, path: Path, error: Exception) -> None:
+        self._finished()
+        self.failed.emit(translate("Gavotte", "{name} was not written: {error}").format(name=path.name, error=error))
+
+    def _write(self, path: Path, data: bytes) -> None:
+        try:
+            write_whole(path, data)
+        except OSError as error:
+            self.failed.emit(
+                translate("Gavotte", "{name} could not be written: {reason}. Choose another folder.").format(
+                    name=path.name, reason=error.strerror or error
+                )
+            )
+            return
+        self._settings.setValue("folder", str(path.parent))
+        self.exported.emit(translate("Gavotte", "Exported as {name}").format(name=path.name))
+
+
+def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
+    """The sheet's music in a data format."""
+    from gavotte.formats.midi_write import write_midi
+    from gavotte.formats.musicxml_write import write_musicxml
+    from gavotte.formats.note_table import write_note_table
+
+    if wanted is ANALYSIS:
+        # The text goes with the page, in the pitch the page is in.
+        return markdown(labelled(sheet.solo)).encode("utf-8")
+    solo, labels = sheet.as_data
+    if wanted is NOTE_TABLE:
+        return write_note_table(solo, labels).encode("utf-8")
+    if wanted is MIDI:
+        return write_midi(solo)
+    lyrics = {note: label.shown_degree for note, label in labels.items()}
+    return write_musicxml(solo, lyrics if wanted is SCORE_WITH_DEGREES else None)
+
+
+def suggested_name(solo: Solo, wanted: ExportFormat) -> str:
+    """A file name from the title, without what file systems refuse."""
+    title = "".join("-" if c in '/\\:*?"<>|' or ord(c) < 32 else c for c in solo.title).strip(" .")
+    return f"{title or 'Solo'}{wanted.suffix}"

@@ -1,0 +1,1 @@
+"""The window around the desks: rail, menus, map of keys, palette of commands, notices, preferences."""

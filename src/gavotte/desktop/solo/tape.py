@@ -1,0 +1,285 @@
+"""The tape: the recording of the open solo, with all that is known of it. The Listen desk asks it for edits."""
+
+from __future__ import annotations
+
+from collections.abc import Generator
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+
+from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtGui import QUndoCommand, QUndoStack
+
+from gavotte.desktop.activity import Job, Steps, run_beside
+from gavotte.desktop.translation import translate
+from gavotte.formats.errors import FormatError
+from gavotte.library.errors import LibraryError
+from gavotte.library.recordings import DECODED, copied_into, file_of
+from gavotte.library.store import Library
+from gavotte.recording.beat_map import BeatMap
+from gavotte.recording.decode import Decoded, decode
+from gavotte.recording.errors import RecordingError
+from gavotte.recording.recording import Recording
+from gavotte.recording.steps import scaled
+from gavotte.recording.waveform import Peaks, find_peaks
+
+
+class Tape(QObject):
+    """Signals: ``loaded`` (another recording, or none), ``changed`` (what is known of it), ``failed(message)``,
+    ``busy(text)`` ("" when done).
+    """
+
+    loaded = pyqtSignal()
+    changed = pyqtSignal()
+    busy = pyqtSignal(str)
+    failed = pyqtSignal(str)
+
+    def __init__(self, library: Library, parent: QObject) -> None:
+        super().__init__(parent)
+        self._library = library
+        self.solo_id: str | None = None
+        self.recording: Recording | None = None
+        self.decoded: Decoded | None = None
+        self.peaks: Peaks | None = None
+        self.missing: Path | None = None
+        self.undo_stack = QUndoStack(self)
+        self._steps: Steps | None = None
+        self._copying: Job | None = None
+
+    # -- loading ------------------------------------------------------------------------------------
+
+    def load(self, solo_id: str | None) -> None:
+        """Take up a solo's recording, decoding it where that was not done yet."""
+        if solo_id == self.solo_id and (self.decoded is not None or self._steps is not None):
+            return
+        self.unload()
+        self.solo_id = solo_id
+        if solo_id is not None:
+            try:
+                self.recording = self._library.recording(solo_id)
+            except (LibraryError, FormatError) as error:
+                self.failed.emit(str(error))
+        if self.recording is not None:
+            self._open_file(self.recording)
+        self.loaded.emit()
+
+    def _open_file(self, recording: Recording) -> None:
+        """Decode a recording's file, or see that it is missing."""
+        path = file_of(self._library.folder, recording)
+        if path.is_file():
+            self._decode(path, self._compare)
+        else:
+            self.missing = path
+
+    def close(self) -> None:
+        """Nothing more is told of what is still being done."""
+        self.cancel()
+        if self._copying is not None:
+            self._copying.cancel()
+
+    def unload(self) -> None:
+        """Hold nothing."""
+        self._put_down()
+        self.solo_id = None
+        self.undo_stack.clear()
+
+    def _put_down(self) -> None:
+        self.cancel()
+        self.recording = self.decoded = self.peaks = self.missing = None
+
+    def take(self, path: Path, copy: bool) -> None:
+        """Give the open solo a recording."""
+        self.cancel()
+        self._decode(path, lambda decoded: self._attach(path, decoded, copy))
+
+    def find_at(self, path: Path) -> None:
+        """A missing recording is here now."""
+        recording = self.recording
+        if recording is not None:
+            self._put(replace(recording, path=str(path.resolve()), copied=False, name=path.name))
+            self._decode(path, self._compare)
+
+    def cancel(self) -> None:
+        """Stop decoding."""
+        if self._steps is not None:
+            self._steps.cancel()
+            self._steps = None
+            self.busy.emit("")
+
+    @property
+    def is_loading(self) -> bool:
+        """Whether a recording is being decoded."""
+        return self._steps is not None
+
+    def _decode(self, path: Path, then: Any) -> None:
+        found: list[tuple[Decoded, Peaks]] = []
+
+        def steps() -> Generator[float, None, None]:
+            decoded = yield from scaled(decode(path, self._library.folder / DECODED), 0.0, 0.8)
+            peaks = yield from scaled(find_peaks(decoded.samples()), 0.8, 1.0)
+            found.append((decoded, peaks))
+
+        def done() -> None:
+            self._steps = None
+            self.busy.emit("")
+            self.decoded, self.peaks = found[0]
+            self.missing = None
+            then(self.decoded)
+            self.loaded.emit()
+            if self.decoded.remarks:
+                self.failed.emit(f"{path.name}: " + " ".join(self.decoded.remarks))
+
+        self._steps = Steps(
+            steps(),
+            lambda share: self.busy.emit(
+                translate("Gavotte", "Reading {name}: {number} %").format(name=path.name, number=round(100 * share))
+            ),
+            done,
+            lambda error: self._not_read(path, error),
+            self,
+        )
+        self.busy.emit(translate("Gavotte", "Reading {name} …").format(name=path.name))
+
+    def _not_read(self, path: Path, error: Exception) -> None:
+        self._steps = None
+        self.busy.emit("")
+        if isinstance(error, RecordingError):
+            why = str(error)
+        elif isinstance(error, OSError):
+            why = f"{error.strerror or error}."
+        else:
+            why = repr(error)
+        self.failed.emit(translate("Gavotte", "{name} can't be used. {reason}").format(name=path.name, reason=why))
+        self.loaded.emit()
+
+    def _compare(self, decoded: Decoded) -> None:
+        recording = self.recording
+        if recording is not None and recording.sha256 != decoded.sha256:
+            self.failed.emit(
+                translate("Gavotte", "{name} is another file than before. The beats may not fit any more.").format(
+                    name=recording.name
+                )
+            )
+            self._put(replace(recording, sha256=decoded.sha256, frames=decoded.frames))
+
+    def _attach(self, path: Path, decoded: Decoded, copy: bool) -> None:
+        before = self.recording
+        plain = Recording(path.name, str(path.resolve()), False, decoded.sha256, decoded.frames)
+        if before is not None and before.sha256 == decoded.sha256:
+            plain = replace(before, name=path.name, path=plain.path, copied=False)
+        self._put(plain)
+        if before is not None and before.sha256 != plain.sha256:
+            # The beats of the one before are somebody's work: they come back with it.
+            self.undo_stack.push(_Exchange(self, translate("Gavotte", "Use another recording"), before, plain))
+        elif before is None:
+            self.undo_stack.clear()
+        if copy and self.solo_id is not None:
+            folder, solo_id = self._library.folder, self.solo_id
+            self._copying = run_beside(
+                lambda: copied_into(folder, plain),
+                lambda copied: self._copied(solo_id, copied),
+                lambda error: self.failed.emit(str(error)),
+            )
+
+    def _copied(self, solo_id: str, copied: Recording) -> None:
+        """Go over to the copy, whatever solo is open by now."""
+        try:
+            recording = self.recording if solo_id == self.solo_id else self._library.recording(solo_id)
+            if recording is None or recording.sha256 != copied.sha256:
+                return
+            changed = replace(recording, path=copied.path, copied=True)
+            if solo_id == self.solo_id:
+                self._put(changed)
+            else:
+                self._library.save_recording(solo_id, changed)
+        except (LibraryError, FormatError) as error:
+            self.failed.emit(str(error))
+
+    def remove(self) -> None:
+        """Take the recording from the solo, as an undoable step; its file stays where it is."""
+        before = self.recording
+        if before is not None:
+            self.undo_stack.push(_Exchange(self, translate("Gavotte", "Take the recording away"), before, None))
+
+    def exchange(self, recording: Recording | None) -> None:
+        """Go over to another recording of the solo, or to none (for undo steps)."""
+        solo_id = self.solo_id
+        if solo_id is None or recording == self.recording:
+            return
+        self._put_down()
+        if recording is None:
+            try:
+                self._library.remove_recording(solo_id)
+            except LibraryError as error:
+                self.failed.emit(str(error))
+        else:
+            self._put(recording)
+            self._open_file(recording)
+        self.loaded.emit()
+
+    # -- edits --------------------------------------------------------------------------------------
+
+    @property
+    def beats(self) -> BeatMap:
+        """The beat map."""
+        return self.recording.beats if self.recording is not None else BeatMap()
+
+    def edit_beats(self, text: str, beats: BeatMap) -> None:
+        """Change the beat map, as an undoable step called ``text``."""
+        if self.recording is not None and beats != self.recording.beats:
+            self.undo_stack.push(_Step(self, text, self.recording.beats, beats))
+
+    def put_beats(self, beats: BeatMap) -> None:
+        """Take a beat map as the current one (for undo steps)."""
+        if self.recording is not None:
+            self._put(replace(self.recording, beats=beats))
+
+    def keep(self, cents: float | None = None, loop: tuple[float, float] | None = None) -> None:
+        """Remember the tuning and the last loop."""
+        recording = self.recording
+        if recording is None:
+            return
+        changed = replace(
+            recording,
+            cents=recording.cents if cents is None else cents,
+            loop=recording.loop if loop is None else loop,
+        )
+        if changed != recording:
+            self._put(changed)
+
+    def _put(self, recording: Recording) -> None:
+        self.recording = recording
+        assert self.solo_id is not None
+        try:
+            self._library.save_recording(self.solo_id, recording)
+        except LibraryError as error:
+            self.failed.emit(str(error))
+        self.changed.emit()
+
+
+class _Step(QUndoCommand):
+    """A change of the beat map as a pair of values."""
+
+    def __init__(self, tape: Tape, text: str, before: BeatMap, after: BeatMap) -> None:
+        super().__init__(text)
+        self._tape, self._before, self._after = tape, before, after
+
+    def redo(self) -> None:
+        self._tape.put_beats(self._after)
+
+    def undo(self) -> None:
+        self._tape.put_beats(self._before)
+
+
+class _Exchange(QUndoCommand):
+    """One recording for another, or for none, with all that is known of each."""
+
+    def __init__(self, tape: Tape, text: str, before: Recording | None, after: Recording | None) -> None:
+        super().__init__(text)
+        self._tape, self._before, self._after = tape, before, after
+
+    def redo(self) -> None:
+        self._tape.exchange(self._after)
+
+    def undo(self) -> None:
+        self._tape.exchange(self._before)

@@ -1,0 +1,1 @@
+"""The small widgets all desks are made of."""

@@ -1,0 +1,62 @@
+"""A panel beside the page: several pages, one of them shown, and a row of words to choose between them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+
+from gavotte.desktop.widgets.header import rule
+
+
+class Tabbed(QWidget):
+    """``tabs`` are the buttons by the names of their pages."""
+
+    def __init__(self, width: int) -> None:
+        super().__init__()
+        self.setObjectName("card")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedWidth(width)
+        self._stack = QStackedWidget()
+        self._words: dict[str, str] = {}
+        self.tabs: dict[str, QPushButton] = {}
+
+    def add_pages(self, pages: Sequence[tuple[str, str, QWidget]]) -> None:
+        """Put in the pages, as (name, words, page), and show the first."""
+        row = QHBoxLayout()
+        row.setContentsMargins(10, 8, 10, 8)
+        row.setSpacing(0)
+        group = QButtonGroup(self)
+        for name, words, page in pages:
+            button = QPushButton(words)
+            button.setObjectName("tab")
+            button.setCheckable(True)
+            button.clicked.connect(lambda _, n=name: self.show_page(n))
+            group.addButton(button)
+            row.addWidget(button)
+            self.tabs[name], self._words[name] = button, words
+            self._stack.addWidget(page)
+        row.addStretch(1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addLayout(row)
+        column.addWidget(rule())
+        column.addWidget(self._stack, 1)
+        self.show_page(pages[0][0])
+
+    def show_page(self, name: str) -> None:
+        """Show another page."""
+        self.tabs[name].setChecked(True)
+        self._stack.setCurrentIndex(list(self.tabs).index(name))
+
+    @property
+    def page_shown(self) -> str:
+        """The name of the page that is shown."""
+        return list(self.tabs)[self._stack.currentIndex()]
+
+    def show_number(self, name: str, number: int) -> None:
+        """Put a number behind the words of a tab: how many things wait there."""
+        words = self._words[name]
+        self.tabs[name].setText(f"{words} ({number})" if number else words)
