@@ -17,8 +17,8 @@ from benchmarks.big_solo import long_solo
 
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.solo.document import Solo
+from gavotte.solo.moving import transposed_simply
 from gavotte.theory.interval import Interval
-from gavotte.workshop.keys import transposed_simply
 
 NOTES = 500
 _MOVES = (Interval(0, 0), Interval(1, 2), Interval(2, 3), Interval(3, 5), Interval(-1, -2))

@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from gavotte.demo.solos import ferry
 from gavotte.solo.document import Solo
-from gavotte.solo.edits import transposed
+from gavotte.solo.moving import transposed
 from gavotte.theory.interval import Interval
 
 _MOVES = (

@@ -45,7 +45,7 @@ def longest(window: MainWindow, do: Callable[[], object]) -> float:
         worst = max(worst, now - before)
         before = now
         pool = QThreadPool.globalInstance()
-        busy = not (window.label.page.is_complete and window.vocabulary.page.is_complete) or (
+        busy = not (window.desks["label"].page.is_complete and window.desks["vocabulary"].page.is_complete) or (
             pool is not None and pool.activeThreadCount() > 0
         )
         rest = None if busy else rest or now
@@ -66,44 +66,47 @@ def main() -> None:
             window = MainWindow(library, QSettings(str(folder / "s.ini"), QSettings.Format.IniFormat))
             window.resize(1280, 800)
             window.show()
-            session = window.session
+            session, export = window.session, window.studio.exporter.export
             last = long_solo(200).notes[-1].id
             rows: list[tuple[str, Callable[[], object]]] = [
                 ("come to rest", lambda: None),
                 ("open a 32-bar solo", lambda: window.open_solo(ids[-5])),
                 ("change the look, 32 bars", lambda: window.set_look("Stage")),
-                ("written pitch, 32 bars", lambda: window.set_written(True)),
-                ("concert pitch, 32 bars", lambda: window.set_written(False)),
+                ("written pitch, 32 bars", lambda: window.studio.view.set_written(True)),
+                ("concert pitch, 32 bars", lambda: window.studio.view.set_written(False)),
                 ("go to Vocabulary", lambda: window.show_desk("vocabulary")),
-                ("a lick in twelve keys", window.vocabulary.all_keys.click),
+                ("a lick in twelve keys", window.desks["vocabulary"].all_keys.click),
                 ("open a 200-bar solo", lambda: window.open_solo(long)),
                 ("change the look, 200 bars", lambda: window.set_look("Day")),
                 ("decide a note", lambda: session.decide(Function.OUTSIDE)),
-                ("the queue", lambda: window.label.side.show_page("queue")),
-                ("next in the queue", lambda: window.label.step_queue(1)),
-                ("answer in the queue", lambda: window.label.answer(True)),
-                ("harmony", lambda: window.label.side.show_page("harmony")),
-                ("the text", lambda: window.label.side.show_page("text")),
-                ("the school", lambda: window.label.side.show_page("school")),
+                ("the queue", lambda: window.desks["label"].side.show_page("queue")),
+                ("next in the queue", lambda: window.desks["label"].step_queue(1)),
+                ("answer in the queue", lambda: window.desks["label"].answer(True)),
+                ("harmony", lambda: window.desks["label"].side.show_page("harmony")),
+                ("the text", lambda: window.desks["label"].side.show_page("text")),
+                ("the school", lambda: window.desks["label"].side.show_page("school")),
                 ("another school", lambda: session.set_school(VERTICAL)),
-                ("roman numerals", lambda: window.set_numerals(True)),
-                ("no numerals", lambda: window.set_numerals(False)),
-                ("the skeleton", window.label.toggle_skeleton),
-                ("all notes", window.label.toggle_skeleton),
-                ("take all plain labels", window.label.review.take_plain),
-                ("the note card", lambda: window.label.side.show_page("note")),
+                ("roman numerals", lambda: window.studio.view.set_numerals(True)),
+                ("no numerals", lambda: window.studio.view.set_numerals(False)),
+                ("the skeleton", window.desks["label"].toggle_skeleton),
+                ("all notes", window.desks["label"].toggle_skeleton),
+                ("take all plain labels", window.desks["label"].review.take_plain),
+                ("the note card", lambda: window.desks["label"].side.show_page("note")),
                 ("move a note", lambda: session.move(1)),
-                ("select everything", lambda: session.select("0.n2", last)),
-                ("select a phrase", lambda: session.select("0.n2", "0.n30")),
-                ("written pitch, 200 bars", lambda: window.set_written(True)),
-                ("concert pitch, 200 bars", lambda: window.set_written(False)),
+                ("select everything", lambda: session.selection.select("0.n2", last)),
+                ("select a phrase", lambda: session.selection.select("0.n2", "0.n30")),
+                ("written pitch, 200 bars", lambda: window.studio.view.set_written(True)),
+                ("concert pitch, 200 bars", lambda: window.studio.view.set_written(False)),
                 ("save", session.save),
-                ("play", window.playing.toggle),
-                ("stop", window.playing.toggle),
+                ("play", window.studio.playing.toggle),
+                ("stop", window.studio.playing.toggle),
                 ("page setup, 200 bars", window.show_paper),
-                ("export a PDF", lambda: window.exporter.export(window.sheet(), folder / "a.pdf", PAPER)),
-                ("export a picture", lambda: window.exporter.export(window.sheet(), folder / "a.png", PNG)),
-                ("export MusicXML", lambda: window.exporter.export(window.sheet(), folder / "a.musicxml", SCORE)),
+                ("export a PDF", lambda: export(window.sheet(), folder / "a.pdf", PAPER)),
+                ("export a picture", lambda: export(window.sheet(), folder / "a.png", PNG)),
+                (
+                    "export MusicXML",
+                    lambda: export(window.sheet(), folder / "a.musicxml", SCORE),
+                ),
                 ("import 200 bars", lambda: window.import_files([folder / "long.musicxml"])),
                 ("back up", library.back_up_now),
                 ("go to the shelf", lambda: window.show_desk("shelf")),

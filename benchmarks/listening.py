@@ -135,21 +135,21 @@ def ten_minutes(folder: Path) -> None:
         window.show()
         window.open_solo(solo)
         window.show_desk("listen")
-        while window.tape.is_loading or not window.listen.page.is_complete:
+        while window.studio.tape.is_loading or not window.desks["listen"].page.is_complete:
             QApplication.processEvents()
         for words, start, stop in (
             ("all of it", 0.0, 600.0),
             ("ten seconds", 100.0, 110.0),
             ("a few cycles", 1.0, 1.01),
         ):
-            window.listen.wave.show_stretch(start, stop)
+            window.desks["listen"].wave.show_stretch(start, stop)
             frames = []
             for step in range(60):
-                window.listen.wave._start += 5
-                window.listen.wave._redraw()
-                window.listen.wave._playhead = start + step * (stop - start) / 60
+                window.desks["listen"].wave._start += 5
+                window.desks["listen"].wave._redraw()
+                window.desks["listen"].wave._playhead = start + step * (stop - start) / 60
                 begun = time.perf_counter()
-                window.listen.wave.repaint()
+                window.desks["listen"].wave.repaint()
                 frames.append(time.perf_counter() - begun)
             print(
                 f"the wave, {words}: {1000 * np.median(frames):.1f} ms a picture, at most {1000 * max(frames):.1f} ms"

@@ -24,7 +24,12 @@ def settle(window: MainWindow) -> None:
     """Let the window finish what it has begun."""
     for _ in range(20):
         QApplication.processEvents()
-    pages = (window.label.page, window.vocabulary.page, window.listen.page, window.write.page)
+    pages = (
+        window.desks["label"].page,
+        window.desks["vocabulary"].page,
+        window.desks["listen"].page,
+        window.desks["write"].page,
+    )
     while not all(page.is_complete for page in pages):
         QApplication.processEvents()
     for _ in range(5):
@@ -37,15 +42,15 @@ def select(window: MainWindow, device: str, last_step: int = 0) -> None:
     assert session.solo is not None
     ids = [note.id for note in session.solo.notes]
     first = next(i for i, note in enumerate(ids) if session.labels[note].device == device)
-    session.select(ids[first], ids[first + last_step])
+    session.selection.select(ids[first], ids[first + last_step])
 
 
 def play(window: MainWindow, seconds: float) -> None:
     """Play this far into the solo."""
-    window.playing.toggle()
-    while not window.transport.is_playing:
+    window.studio.playing.toggle()
+    while not window.studio.transport.is_playing:
         QApplication.processEvents()
-    output = window.transport.output
+    output = window.studio.transport.output
     assert isinstance(output, ManualOutput)
     output.pass_seconds(seconds)
     clock = QElapsedTimer()
@@ -56,13 +61,13 @@ def play(window: MainWindow, seconds: float) -> None:
 
 def hear(window: MainWindow) -> None:
     """Wait until the recording has been read and listened to."""
-    while window.tape.is_loading or window.listen.finder.is_looking:
+    while window.studio.tape.is_loading or window.desks["listen"].finder.is_looking:
         QApplication.processEvents()
 
 
 def analyse(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
     """The Label desk beside the note card: the queue, harmony with numerals, the text, and the school."""
-    desk = window.label
+    desk = window.desks["label"]
     window.open_solo(solos[4])
     window.show_desk("label")
     settle(window)
@@ -71,12 +76,12 @@ def analyse(window: MainWindow, solos: list[str], picture: Callable[..., None]) 
     desk.side.show_page("queue")
     desk.step_queue(1)
     picture("queue")
-    window.set_numerals(True)
+    window.studio.view.set_numerals(True)
     desk.side.show_page("harmony")
     picture("harmony")
-    window.set_numerals(False)
+    window.studio.view.set_numerals(False)
     window.open_solo(solos[0])
-    window.session.select("n22", "n22")
+    window.session.selection.select("n22", "n22")
     desk.side.show_page("text")
     picture("text")
     desk.side.show_page("school")
@@ -88,7 +93,7 @@ def analyse(window: MainWindow, solos: list[str], picture: Callable[..., None]) 
 
 def write(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
     """The Write desk: its keys, the chords of a guitarist's blues, and a draft of the unfinished solo."""
-    desk = window.write
+    desk = window.desks["write"]
     window.open_solo(solos[-1])
     window.show_desk("write")
     hear(window)
@@ -104,13 +109,13 @@ def write(window: MainWindow, solos: list[str], picture: Callable[..., None]) ->
     window.show_desk("write")
     hear(window)
     desk.panel.show_page("draft")
-    window.drafts.draft(True)
-    while window.drafts.drafter.is_drafting:
+    window.desks["write"].drafts.draft(True)
+    while window.desks["write"].drafts.drafter.is_drafting:
         QApplication.processEvents()
     settle(window)
     desk.panel.draft.rows.setCurrentRow(1)
     picture("draft")
-    window.drafts.leave_all()
+    window.desks["write"].drafts.leave_all()
     desk.panel.show_page("keys")
 
 
@@ -139,11 +144,11 @@ def main() -> None:
             first, second, slow, *_ = (entry.id for entry in library.solos())
             window.open_solo(first)
             window.show_desk("listen")
-            desk = window.listen
+            desk = window.desks["listen"]
             hear(window)
             desk.choose(4.6, 7.9)
             desk.wave.show_stretch(3.4, 10.0)
-            window.session.select("n17", "n17")
+            window.session.selection.select("n17", "n17")
             desk.pitches.note_chosen.emit("n17")
             while not desk.doubt.isVisible():
                 QApplication.processEvents()
@@ -153,18 +158,18 @@ def main() -> None:
             window.open_solo(second)
             select(window, "blue", 6)
             settle(window)
-            window.keep_lick()
-            assert window.lick_dialog is not None
+            window.studio.keeping.keep()
+            assert window.studio.keeping.dialog is not None
             settle(window)
-            window.lick_dialog.grab().save(str(FOLDER / "keep.png"))
-            window.lick_dialog.reject()
+            window.studio.keeping.dialog.grab().save(str(FOLDER / "keep.png"))
+            window.studio.keeping.dialog.reject()
             window.show_desk("vocabulary")
-            last = window.vocabulary.licks.count() - 1
-            picture("vocabulary", lambda: window.vocabulary.licks.setCurrentRow(last))
-            picture("keys", window.vocabulary.all_keys.click)
+            last = window.desks["vocabulary"].licks.count() - 1
+            picture("vocabulary", lambda: window.desks["vocabulary"].licks.setCurrentRow(last))
+            picture("keys", window.desks["vocabulary"].all_keys.click)
             window.open_solo(slow)
             picture("playing", lambda: play(window, 9.0))
-            window.transport.stop()
+            window.studio.transport.stop()
             picture("map", window.show_keys)
             window.key_map.hide()
             window.show_library()

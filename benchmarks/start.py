@@ -31,19 +31,19 @@ with Library(folder) as library:
     window.show()
     app.processEvents()
     shown = time.time() - begun
-    while not window.label.page.is_complete:
+    while not window.desks["label"].page.is_complete:
         app.processEvents()
     usable = time.time() - begun
     clock = QElapsedTimer()
     clock.start()
-    window.transport.warm_up()
+    window.studio.transport.warm_up()
     warmed = clock.elapsed()
-    engine = window.transport.engine
+    engine = window.studio.transport.engine
     clock.restart()
-    window.playing.toggle()
+    window.studio.playing.toggle()
     while engine.position <= 0 and clock.elapsed() < 3000:
         app.processEvents()
-        if window.transport.is_playing:
+        if window.studio.transport.is_playing:
             break
     played = clock.nsecsElapsed() / 1e6
     peak = next(line.split()[1] for line in open("/proc/self/status") if line.startswith("VmHWM"))

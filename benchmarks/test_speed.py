@@ -209,17 +209,17 @@ def test_import_200_bars_into_the_window(
         window.resize(1280, 800)
         window.show()
         opened = QEventLoop()
-        window.session.solo_opened.connect(opened.quit)
+        window.session.replaced.connect(opened.quit)
 
         def take() -> None:
             # The loop sleeps while the reader works, as that of a running application does.
             window.import_files([path])
             opened.exec()
-            while not window.label.page.lines:
+            while not window.desks["label"].page.lines:
                 QApplication.processEvents()
 
         def come_to_rest() -> None:
-            finish(window.label.page)
+            finish(window.desks["label"].page)
             pool = QThreadPool.globalInstance()
             assert pool is not None
             while pool.activeThreadCount():

@@ -36,7 +36,7 @@ def settle(window: MainWindow) -> float:
         now = time.perf_counter()
         worst, before = max(worst, now - before), now
         pool = QThreadPool.globalInstance()
-        busy = not window.write.page.is_complete or (pool is not None and pool.activeThreadCount() > 0)
+        busy = not window.desks["write"].page.is_complete or (pool is not None and pool.activeThreadCount() > 0)
         rest = None if busy else rest or now
         if rest is not None and now - rest > 0.35:
             return worst
@@ -53,7 +53,7 @@ def main() -> None:
         window.open_solo(solo_id)
         window.show_desk("write")
         settle(window)
-        page = window.write.page
+        page = window.desks["write"].page
         # Shortcuts are heard only in the active window.
         window.activateWindow()
         page.setFocus()
@@ -66,7 +66,7 @@ def main() -> None:
             places = [note.onset for note in window.session.solo.notes if not note.grace][start : start + 40]
             spent, halts = [], []
             for index in range(40):
-                window.write.writer.go_to(places[index])
+                window.desks["write"].writer.go_to(places[index])
                 settle(window)
                 before = window.session.solo
                 begun = time.perf_counter()

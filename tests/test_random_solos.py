@@ -17,13 +17,13 @@ from gavotte.labelling.labeller import label_solo
 from gavotte.notation.written import Notation
 from gavotte.solo.document import ChordEvent, KeyRegion, MeterRegion, Note, Solo
 from gavotte.solo.instruments import INSTRUMENTS
+from gavotte.solo.written import as_written
 from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
 from gavotte.theory.pitch import spell
 from gavotte.vocabulary.lick import LICK_DOCUMENT, keep_lick
 from gavotte.workshop.keys import KeyOrder
 from gavotte.workshop.sheet import key_sheet
-from gavotte.workshop.written import as_written
 
 pytestmark = pytest.mark.slow
 ENGRAVER = Engraver()

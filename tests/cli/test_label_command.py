@@ -18,6 +18,7 @@ from gavotte.formats.musicxml import open_score
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.schools import keep_schools
+from gavotte.library.store import Library
 from gavotte.solo.school import VERTICAL
 
 SOLO = replace(make_solo([("Dm7", "A4/2 r/2"), ("G7", "E5/4 D5/4 B4/2")]), title="A line")
@@ -77,9 +78,10 @@ def test_scores_with_degrees_beside_the_files_or_in_a_folder(files: list[Path], 
 
 @pytest.mark.parametrize("name", ["vertical", "VERTICAL", "my way"])
 def test_a_school_by_name(name: str, files: list[Path], capsys: Capture, monkeypatch: pytest.MonkeyPatch) -> None:
-    folder = files[0].parent / "settings"
-    monkeypatch.setattr("platformdirs.user_config_dir", lambda app: str(folder))
-    keep_schools(folder, [replace(VERTICAL, name="My way")])
+    folder = files[0].parent / "data"
+    monkeypatch.setattr("platformdirs.user_data_dir", lambda app: str(folder))
+    with Library(folder / "library") as library:
+        keep_schools(library, [replace(VERTICAL, name="My way")])
     assert main(["label", "--school", name, str(files[0])]) == 0
     (passage,) = json.loads(capsys.readouterr().out)
     assert passage["labels"][1]["function"] == "extension"

@@ -14,6 +14,7 @@ from pytestqt.qtbot import QtBot
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.desktop.solo.session import SoloSession
 from gavotte.library.store import Library
 
 OpenWindow = Callable[[Path], MainWindow]
@@ -77,6 +78,18 @@ def window(open_window: OpenWindow, demo_folder: Path) -> MainWindow:
 @pytest.fixture
 def at_ferry(window: MainWindow, qtbot: QtBot) -> MainWindow:
     """The window at the Label desk with the first demo solo, fully set."""
-    window.open_solo(window.shelf.solos.current_id() or "")
-    qtbot.waitUntil(lambda: window.label.page.is_complete)
+    window.open_solo(window.desks["shelf"].solos.current_id() or "")
+    qtbot.waitUntil(lambda: window.desks["label"].page.is_complete)
     return window
+
+
+def stop_what_goes_on(window: MainWindow) -> None:
+    """Press every Cancel there is."""
+    for activity in window.activities.shown:
+        window.activity_bar.shown[activity].cancel.click()
+
+
+def in_doubt(session: SoloSession) -> list[str]:
+    """Ids of the notes whose labels want a look, in order."""
+    assert session.solo is not None
+    return [note.id for note in session.solo.notes if session.labels[note.id].in_doubt]

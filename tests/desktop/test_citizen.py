@@ -11,11 +11,10 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
-from tests.desktop.conftest import OpenWindow
+from tests.desktop.conftest import OpenWindow, stop_what_goes_on
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop import app
-from gavotte.desktop.activity import run_beside
 from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
 from gavotte.desktop.shell.single import Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
@@ -31,7 +30,9 @@ def test_a_later_start_hands_its_files_to_the_open_window(qtbot: QtBot, window: 
     doorman = Doorman(tmp_path, window)
     done: list[bool] = []
     with qtbot.waitSignal(doorman.called) as called:
-        run_beside(lambda: hand_over(tmp_path, [tmp_path / "a.mid"]), done.append, lambda error: done.append(False))
+        window.activities.beside(
+            window, lambda: hand_over(tmp_path, [tmp_path / "a.mid"]), done.append, lambda error: done.append(False)
+        )
     qtbot.waitUntil(lambda: done == [True])
     assert called.args == [[tmp_path / "a.mid"]]
     doorman.close()
@@ -39,13 +40,13 @@ def test_a_later_start_hands_its_files_to_the_open_window(qtbot: QtBot, window: 
 
 
 def test_files_of_a_later_start_are_imported(qtbot: QtBot, window: MainWindow, tmp_path: Path) -> None:
-    window.open_solo(window.shelf.solos.current_id() or "")
+    window.open_solo(window.desks["shelf"].solos.current_id() or "")
     path = tmp_path / "again.musicxml"
     path.write_bytes(write_musicxml(make_solo([("C7", "C5/4 E5 G5 E5")])))
-    before = window.shelf.solos.count()
-    with qtbot.waitSignal(window.session.solo_opened, timeout=10000):
+    before = window.desks["shelf"].solos.count()
+    with qtbot.waitSignal(window.session.replaced, timeout=10000):
         window.welcome([path])
-    assert window.shelf.solos.count() == before + 1
+    assert window.rail.buttons["shelf"].text() == f"Shelf\n{before + 1} solos"
     assert window.isActiveWindow()
 
 
@@ -87,23 +88,23 @@ def test_a_damaged_library_without_backup_says_what_to_do(tmp_path: Path) -> Non
 
 def test_recent_solos_come_back_in_order(open_window: OpenWindow, demo_folder: Path) -> None:
     window = open_window(demo_folder)
-    ids = [entry.id for entry in window._library.solos()]
+    ids = [entry.id for entry in window.studio.library.solos()]
     for solo_id in (ids[0], ids[1], ids[0]):
         window.open_solo(solo_id)
-    window.delete_solo(ids[1])
+    window.studio.edits.delete_solo(ids[1])
     assert [solo_id for solo_id, _ in window.recent_solos()] == [ids[0]]
-    window.library_edits.undo_stack.undo()
-    window.menus._show_recent()
-    texts = [action.text() for action in window.menus.recent.actions()]
+    window.studio.edits.undo_stack.undo()
+    window.list_recent()
+    texts = [action.text() for action in window.recent.actions()]
     assert texts == [title for _, title in window.recent_solos()]
     assert [solo_id for solo_id, _ in window.recent_solos()] == [ids[0], ids[1]]
-    window.menus.recent.actions()[1].trigger()
+    window.recent.actions()[1].trigger()
     assert window.session.solo_id == ids[1]
 
 
 def test_the_look_is_chosen_kept_and_can_follow_the_desktop(open_window: OpenWindow, demo_folder: Path) -> None:
     window = open_window(demo_folder)
-    assert window.menus.look_actions[FOLLOW_SYSTEM].isChecked()
+    assert window.actions_of.action(f"view.look_{FOLLOW_SYSTEM.lower()}").isChecked()
     assert window.palette_in_use is palette_for(FOLLOW_SYSTEM)
     window.show_preferences()
     dialog = window.preferences_dialog
@@ -111,10 +112,10 @@ def test_the_look_is_chosen_kept_and_can_follow_the_desktop(open_window: OpenWin
     dialog.look.setCurrentIndex(2)
     dialog.look.activated.emit(2)
     assert window.palette_in_use is STAGE
-    assert window.menus.look_actions["Stage"].isChecked()
+    assert window.actions_of.action("view.look_stage").isChecked()
     dialog.accept()
     window.close()
-    window._library.close()
+    window.studio.library.close()
     again = open_window(demo_folder)
     assert again.palette_in_use is STAGE
     again.set_look("Day")
@@ -139,7 +140,7 @@ def test_a_dark_desktop_gets_the_stage(monkeypatch: pytest.MonkeyPatch, window: 
 
 def test_a_file_that_is_no_soundfont_is_explained(window: MainWindow, tmp_path: Path) -> None:
     (tmp_path / "odd.sf2").write_text("no sound in here")
-    window.transport.warm_up()
+    window.studio.transport.warm_up()
     window.show_preferences()
     dialog = window.preferences_dialog
     assert dialog is not None
@@ -147,45 +148,45 @@ def test_a_file_that_is_no_soundfont_is_explained(window: MainWindow, tmp_path: 
     assert "odd.sf2" in window.notice.text.text()
     dialog.usual.click()
     assert dialog.soundfont.text() == "The usual one"
-    assert "odd.sf2" not in window.transport.sound_words
+    assert "odd.sf2" not in window.studio.transport.sound_words
 
 
 def test_one_key_shows_the_keys_of_the_desk(qtbot: QtBot, at_ferry: MainWindow) -> None:
     def words() -> str:
         return " ".join(label.text() for label in at_ferry.key_map.findChildren(QLabel))
 
-    qtbot.keyClick(at_ferry.label.page, "?")
+    qtbot.keyClick(at_ferry.desks["label"].page, "?")
     assert at_ferry.key_map.isVisible()
     for word in ("Call it passing", "Keep as lick", "Play or stop", "Undo", "Select several notes"):
         assert word in words()
     qtbot.keyClick(at_ferry.key_map, "1")
     assert not at_ferry.key_map.isVisible()
-    assert at_ferry.label.page.hasFocus()
+    assert at_ferry.desks["label"].page.hasFocus()
     assert at_ferry.session.solo is not None
     assert at_ferry.session.solo.decisions == ()
     at_ferry.show_desk("shelf")
     at_ferry.show_keys()
     assert "Call it passing" not in words()
-    assert "Delete it" in words()
+    assert "Delete" in words()
     assert "Import a solo" in at_ferry.key_map.accessibleDescription()
 
 
 def test_the_page_is_read_out_note_by_note(at_ferry: MainWindow) -> None:
-    page, session = at_ferry.label.page, at_ferry.session
-    session.select("n2", "n2")
+    page, session = at_ferry.desks["label"].page, at_ferry.session
+    session.selection.select("n2", "n2")
     name = page.accessibleName()
     assert name.startswith("A4, ")
     assert "bar 1" in name
     assert "3 of F" in name
     assert page.accessibleDescription() == session.labels["n2"].reason
-    session.select("n2", "n5")
+    session.selection.select("n2", "n5")
     assert page.accessibleName().startswith("4 notes selected, ")
 
 
 def test_going_back_to_a_backup_and_forth_again(qtbot: QtBot, at_ferry: MainWindow) -> None:
     session = at_ferry.session
-    at_ferry._library.back_up_now()
-    session.select("n2", "n2")
+    at_ferry.studio.library.back_up_now()
+    session.selection.select("n2", "n2")
     session.decide(Function.OUTSIDE)
     solo_id = session.solo_id or ""
     at_ferry.show_library()
@@ -194,7 +195,7 @@ def test_going_back_to_a_backup_and_forth_again(qtbot: QtBot, at_ferry: MainWind
     assert not dialog.yes.isDefault()
     count = dialog.backups.count()
     dialog.yes.click()
-    assert at_ferry._stack.currentWidget() is at_ferry.shelf
+    assert at_ferry._stack.currentWidget() is at_ferry.desks["shelf"]
     assert not at_ferry.session.undo_stack.canUndo()
     at_ferry.open_solo(solo_id)
     assert session.solo is not None
@@ -223,8 +224,8 @@ def test_a_library_goes_out_and_into_another(
     assert dialog is not None
     with qtbot.waitSignal(dialog.told, timeout=20000):
         dialog.add_from(tmp_path / "all.gavotte.zip")
-    assert other.shelf.solos.count() == window.shelf.solos.count()
-    assert other.vocabulary.licks.count() == window.vocabulary.licks.count()
+    assert other.desks["shelf"].solos.count() == window.desks["shelf"].solos.count()
+    assert other.desks["vocabulary"].licks.count() == window.desks["vocabulary"].licks.count()
     other.show_library()
     dialog = other.library_dialog
     assert dialog is not None
@@ -238,10 +239,10 @@ def test_writing_a_library_can_be_stopped(window: MainWindow, qtbot: QtBot, tmp_
     window.show_library()
     dialog = window.library_dialog
     assert dialog is not None
-    with qtbot.waitSignal(dialog.busy):
+    with qtbot.waitSignal(window.activities.changed):
         dialog.export_to(tmp_path / "all.gavotte.zip")
-    window._stop.click()
-    assert not window._stop.isVisible()
+    stop_what_goes_on(window)
+    assert not window.activity_bar.isVisible()
     assert [path for path in tmp_path.iterdir() if "all" in path.name] == []
 
 
@@ -249,7 +250,7 @@ def test_a_mishap_is_logged_and_the_work_saved_first(at_ferry: MainWindow, tmp_p
     log = tmp_path / "logs" / "gavotte.log"
     start_log(log)
     session = at_ferry.session
-    session.select("n2", "n2")
+    session.selection.select("n2", "n2")
     session.decide(Function.OUTSIDE)
     assert not session.is_saved
     told: list[bool] = []
@@ -283,5 +284,5 @@ def test_escape_hides_the_message(qtbot: QtBot, at_ferry: MainWindow) -> None:
     for desk in ("shelf", "label"):
         at_ferry.show_desk(desk)
         at_ferry.notice.say("Something was said.")
-        qtbot.keyClick(at_ferry._focus_of[desk], Qt.Key.Key_Escape)
+        qtbot.keyClick(at_ferry.desk.focus(), Qt.Key.Key_Escape)
         assert not at_ferry.notice.isVisible()

@@ -11,7 +11,7 @@ from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 from tests.conftest import DATA, make_solo
-from tests.desktop.conftest import OpenWindow
+from tests.desktop.conftest import OpenWindow, stop_what_goes_on
 from tests.formats.test_musicxml import harmony, note, score
 
 from gavotte.cli import main
@@ -32,9 +32,9 @@ from gavotte.solo.document import Function, Instrument
 
 
 def test_the_card_tells_all_about_the_selected_note(at_ferry: MainWindow) -> None:
-    session, card = at_ferry.session, at_ferry.label.card
+    session, card = at_ferry.session, at_ferry.desks["label"].card
     ring = next(i for i, label in session.labels.items() if label.device == "enclosure")
-    session.select(ring, ring)
+    session.selection.select(ring, ring)
     label = session.labels[ring]
     assert session.solo is not None
     shown = session.solo.note(ring).pitch
@@ -49,9 +49,9 @@ def test_the_card_tells_all_about_the_selected_note(at_ferry: MainWindow) -> Non
 
 
 def test_pointing_at_the_target_shows_it_and_clicking_goes_there(qtbot: QtBot, at_ferry: MainWindow) -> None:
-    session, card, page = at_ferry.session, at_ferry.label.card, at_ferry.label.page
+    session, card, page = at_ferry.session, at_ferry.desks["label"].card, at_ferry.desks["label"].page
     start = next(i for i, label in session.labels.items() if label.function is Function.PASSING)
-    session.select(start, start)
+    session.selection.select(start, start)
     target = session.labels[start].target
     assert target is not None
     QApplication.sendEvent(card.target, QEvent(QEvent.Type.Enter))
@@ -59,13 +59,13 @@ def test_pointing_at_the_target_shows_it_and_clicking_goes_there(qtbot: QtBot, a
     QApplication.sendEvent(card.target, QEvent(QEvent.Type.Leave))
     assert page._line_of[target].lane._target is None  # type: ignore[union-attr]
     qtbot.mouseClick(card.target, Qt.MouseButton.LeftButton)
-    assert session.current == target
+    assert session.selection.current == target
 
 
 def test_an_alternative_or_a_device_can_be_chosen(qtbot: QtBot, at_ferry: MainWindow) -> None:
-    session, card = at_ferry.session, at_ferry.label.card
+    session, card = at_ferry.session, at_ferry.desks["label"].card
     start = next(i for i, label in session.labels.items() if label.alternatives)
-    session.select(start, start)
+    session.selection.select(start, start)
     other = session.labels[start].alternatives[0]
     qtbot.mouseClick(card.alternative_buttons[0], Qt.MouseButton.LeftButton)
     label = session.labels[start]
@@ -79,28 +79,28 @@ def test_an_alternative_or_a_device_can_be_chosen(qtbot: QtBot, at_ferry: MainWi
 
 
 def test_doubts_are_counted_and_gone_round(qtbot: QtBot, at_ferry: MainWindow) -> None:
-    session, review = at_ferry.session, at_ferry.label.review
+    session, review = at_ferry.session, at_ferry.desks["label"].review
     qtbot.waitUntil(lambda: review.is_complete)
-    items = [(item.first, item.last) for item in review.items]
+    items = [(item.first, item.last) for item in review.questions]
     assert len(items) > 3
-    assert at_ferry.label.doubts.text().startswith(str(len(items)))
+    assert at_ferry.desks["label"].doubts.text().startswith(str(len(items)))
     assert f"{len(items)} to look at" in at_ferry.rail.buttons["label"].text()
     seen = []
     for _ in items:
-        qtbot.mouseClick(at_ferry.label.doubts, Qt.MouseButton.LeftButton)
-        seen.append((session.anchor, session.current))
+        qtbot.mouseClick(at_ferry.desks["label"].doubts, Qt.MouseButton.LeftButton)
+        seen.append((session.selection.anchor, session.selection.current))
     assert sorted(seen, key=items.index) == items
-    qtbot.keyClick(at_ferry.label.page, Qt.Key.Key_Backtab, Qt.KeyboardModifier.ShiftModifier)
-    assert (session.anchor, session.current) == seen[-2]
+    qtbot.keyClick(at_ferry.desks["label"].page, Qt.Key.Key_Backtab, Qt.KeyboardModifier.ShiftModifier)
+    assert (session.selection.anchor, session.selection.current) == seen[-2]
     for first, last in items:
-        session.select(first, last)
+        session.selection.select(first, last)
         session.decide(Function.OUTSIDE)
     qtbot.waitUntil(lambda: review.is_complete)
-    assert not [item for item in review.items if item.slip is not None]
+    assert not [item for item in review.questions if item.slip is not None]
 
 
 def test_deleting_a_solo_can_be_undone(qtbot: QtBot, window: MainWindow) -> None:
-    solos = window.shelf.solos
+    solos = window.desks["shelf"].solos
     title = solos.currentItem().text()
     count = solos.count()
     solos.setFocus()
@@ -117,15 +117,15 @@ def test_deleting_the_open_solo_closes_it(at_ferry: MainWindow) -> None:
     solo_id = at_ferry.session.solo_id
     assert solo_id is not None
     at_ferry.show_desk("shelf")
-    at_ferry.delete_solo(solo_id)
+    at_ferry.studio.edits.delete_solo(solo_id)
     assert at_ferry.session.solo is None
     at_ferry.show_desk("label")
-    assert not at_ferry.label.page.isVisible()
+    assert not at_ferry.desks["label"].page.isVisible()
 
 
 def test_licks_are_listed_renamed_and_deleted(qtbot: QtBot, window: MainWindow) -> None:
     window.show_desk("vocabulary")
-    desk = window.vocabulary
+    desk = window.desks["vocabulary"]
     qtbot.waitUntil(lambda: desk.page.is_complete)
     count = desk.licks.count()
     desk.name.setText("The one I want in twelve keys")
@@ -142,7 +142,7 @@ def test_licks_are_listed_renamed_and_deleted(qtbot: QtBot, window: MainWindow) 
 
 def test_a_lick_is_shown_in_its_own_key_and_in_all(qtbot: QtBot, window: MainWindow) -> None:
     window.show_desk("vocabulary")
-    desk = window.vocabulary
+    desk = window.desks["vocabulary"]
     qtbot.waitUntil(lambda: desk.page.is_complete)
     own = [item.line.source.bars[0].key for item in desk.page.lines]
     assert len(set(own)) == 1
@@ -159,24 +159,25 @@ def test_a_lick_is_shown_in_its_own_key_and_in_all(qtbot: QtBot, window: MainWin
 
 def test_the_source_of_a_lick_can_be_opened_while_it_is_there(window: MainWindow) -> None:
     window.show_desk("vocabulary")
-    lick = window._library.lick(window.vocabulary.licks.current_id() or "")
-    window.vocabulary.source.click()
+    lick = window.studio.library.lick(window.desks["vocabulary"].licks.current_id() or "")
+    window.desks["vocabulary"].source.click()
     assert window.session.solo_id == lick.source.solo_id
-    window.delete_solo(lick.source.solo_id)
+    window.studio.edits.delete_solo(lick.source.solo_id)
     window.show_desk("vocabulary")
-    window.vocabulary.source.click()
+    window.desks["vocabulary"].source.click()
     assert "no longer on the shelf" in window.notice.text.text()
 
 
 def test_an_empty_library_says_what_to_do(open_window: OpenWindow, tmp_path: Path) -> None:
     window = open_window(tmp_path / "new")
-    assert window.shelf.first_import.isVisible()
-    assert not window.shelf.solos.isVisible()
+    assert window.desks["shelf"].first_import.isVisible()
+    assert not window.desks["shelf"].solos.isVisible()
     window.show_desk("vocabulary")
-    assert window.vocabulary._empty.isVisible()
+    assert window.desks["vocabulary"]._empty.isVisible()
     window.show_desk("label")
-    assert window.label._nothing.isVisible()
-    assert not any(action.isEnabled() for action in window.menus.label_actions)
+    assert window.desks["label"]._nothing.isVisible()
+    for command in window.actions_of.desks["label"]:
+        assert not window.actions_of.action(command.id).isEnabled(), command.id
 
 
 def test_a_score_of_several_lines_asks_which(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
@@ -190,8 +191,8 @@ def test_a_score_of_several_lines_asks_which(qtbot: QtBot, open_window: OpenWind
     path.write_bytes(score(bar))
     window = open_window(tmp_path / "new")
     window.import_files([path])
-    qtbot.waitUntil(lambda: window.importer.dialog is not None)
-    dialog = window.importer.dialog
+    qtbot.waitUntil(lambda: window.studio.importer.dialog is not None)
+    dialog = window.studio.importer.dialog
     assert dialog is not None
     assert dialog.voices.count() == 2
     dialog.voices.setCurrentRow(1)
@@ -218,19 +219,19 @@ def test_bad_files_are_explained(
     window = open_window(tmp_path / "new")
     window.import_files([tmp_path / name, tmp_path / "missing.xml"])
     qtbot.waitUntil(lambda: window.notice.text.text().startswith("missing.xml"))
-    with qtbot.waitSignal(window.importer.failed) as heard:
+    with qtbot.waitSignal(window.studio.importer.failed) as heard:
         window.import_files([tmp_path / name])
     assert name in heard.args[0]
     assert words in heard.args[0]
-    assert window._library.solos() == []
+    assert window.studio.library.solos() == []
 
 
 def test_long_solos_are_labelled_beside_the_interface(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
     window = open_window(tmp_path / "new")
     long = make_solo([("Dm7", "D5/8 E5 F5 G5 A5 G5 F5 E5")] * 60)
     assert len(long.notes) > LABEL_AT_ONCE
-    solo_id = window._library.add_solo(long)
-    with qtbot.waitSignal(window.session.solo_opened):
+    solo_id = window.studio.library.add_solo(long)
+    with qtbot.waitSignal(window.session.labelled):
         window.open_solo(solo_id)
     assert len(window.session.labels) == len(long.notes)
 
@@ -255,7 +256,7 @@ def test_a_failed_save_is_told_and_tried_again(
 
 def test_the_window_remembers_its_theme(open_window: OpenWindow, demo_folder: Path) -> None:
     first = open_window(demo_folder)
-    first.menus.look_actions["Stage"].trigger()
+    first.actions_of.action("view.look_stage").trigger()
     first.close()
     assert open_window(demo_folder).palette_in_use.name == "Stage"
 
@@ -263,21 +264,26 @@ def test_the_window_remembers_its_theme(open_window: OpenWindow, demo_folder: Pa
 def test_controls_tell_their_names_and_keys(at_ferry: MainWindow) -> None:
     for button in (
         *at_ferry.rail.buttons.values(),
-        at_ferry.label.keep,
-        at_ferry.label.doubts,
-        *at_ferry.label.card.functions.values(),
-        at_ferry.shelf.import_button,
+        at_ferry.desks["label"].keep,
+        at_ferry.desks["label"].doubts,
+        *at_ferry.desks["label"].card.functions.values(),
+        at_ferry.desks["shelf"].import_button,
     ):
         assert button.toolTip()
-    for widget in (at_ferry.label.page, at_ferry.shelf.solos, at_ferry.shelf.licks, at_ferry.vocabulary.name):
+    for widget in (
+        at_ferry.desks["label"].page,
+        at_ferry.desks["shelf"].solos,
+        at_ferry.desks["shelf"].licks,
+        at_ferry.desks["vocabulary"].name,
+    ):
         assert widget.accessibleName()
 
 
 def test_keeping_needs_at_least_two_notes(at_ferry: MainWindow) -> None:
-    at_ferry.session.select("n3", "n3")
-    assert not at_ferry.menus.keep_action.isEnabled()
-    at_ferry.keep_lick()
-    assert at_ferry.lick_dialog is None
+    at_ferry.session.selection.select("n3", "n3")
+    assert not at_ferry.actions_of.action("label.keep").isEnabled()
+    at_ferry.studio.keeping.keep()
+    assert at_ferry.studio.keeping.dialog is None
 
 
 def test_the_label_command_prints_labels_and_nothing_else(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
@@ -294,21 +300,21 @@ def test_the_label_command_prints_labels_and_nothing_else(capsys: pytest.Capture
 
 
 def test_written_pitch_is_shown_and_concert_pitch_is_kept(qtbot: QtBot, at_ferry: MainWindow) -> None:
-    session, page, card = at_ferry.session, at_ferry.label.page, at_ferry.label.card
-    session.select("n2", "n2")
+    session, page, card = at_ferry.session, at_ferry.desks["label"].page, at_ferry.desks["label"].card
+    session.selection.select("n2", "n2")
     concert = card.note.text()
     functions = {note: label.function for note, label in session.labels.items()}
-    assert "concert pitch" in at_ferry.label.about.text()
+    assert "concert pitch" in at_ferry.desks["label"].about.text()
     qtbot.keyClick(at_ferry, Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier)
     qtbot.waitUntil(lambda: page.is_complete)
     assert (concert, card.note.text()) == ("A4", "B4")
     assert card.chord.text().startswith("GΔ7")
-    assert "written pitch" in at_ferry.label.about.text()
+    assert "written pitch" in at_ferry.desks["label"].about.text()
     assert {note: label.function for note, label in session.labels.items()} == functions
     session.decide(Function.OUTSIDE)
     assert session.solo is not None
     assert str(session.solo.note("n2").pitch) == "A4"
-    session.select("n2", "n6")
+    session.selection.select("n2", "n6")
     lick = session.lick()
     assert lick is not None
     assert str(lick.solo.notes[0].pitch) == "A4"
@@ -316,12 +322,12 @@ def test_written_pitch_is_shown_and_concert_pitch_is_kept(qtbot: QtBot, at_ferry
 
 
 def test_licks_are_shown_in_written_pitch_too(qtbot: QtBot, window: MainWindow) -> None:
-    desk = window.vocabulary
+    desk = window.desks["vocabulary"]
     window.show_desk("vocabulary")
     desk.licks.setCurrentRow(desk.licks.count() - 1)
     qtbot.waitUntil(lambda: desk.page.is_complete)
     concert = desk.page.lines[0].line.notes[0].note.pitch
-    window.menus.written_action.trigger()
+    window.actions_of.action("view.written").trigger()
     qtbot.waitUntil(lambda: desk.page.is_complete)
     assert desk.page.lines[0].line.notes[0].note.pitch.midi == concert.midi + 2
     desk.all_keys.click()
@@ -332,8 +338,8 @@ def test_licks_are_shown_in_written_pitch_too(qtbot: QtBot, window: MainWindow) 
 def export(qtbot: QtBot, window: MainWindow, path: Path, wanted: ExportFormat) -> None:
     sheet = window.sheet()
     assert sheet is not None
-    with qtbot.waitSignal(window.exporter.exported, timeout=20000):
-        window.exporter.export(sheet, path, wanted)
+    with qtbot.waitSignal(window.studio.exporter.exported, timeout=20000):
+        window.studio.exporter.export(sheet, path, wanted)
 
 
 @pytest.mark.parametrize("wanted", EXPORT_FORMATS, ids=lambda wanted: wanted.name)
@@ -363,7 +369,7 @@ def test_the_sheet_for_printing_is_vector_and_has_its_pages(qtbot: QtBot, at_fer
     assert solo.count(b"/Type /Page\n") == 2
     assert b"/Subtype /Image" not in solo
     at_ferry.show_desk("vocabulary")
-    at_ferry.vocabulary.all_keys.click()
+    at_ferry.desks["vocabulary"].all_keys.click()
     export(qtbot, at_ferry, tmp_path / "keys.pdf", PAPER)
     assert (tmp_path / "keys.pdf").read_bytes().count(b"/Type /Page\n") >= 2
 
@@ -373,11 +379,11 @@ def test_a_sheet_being_set_shows_progress_and_can_be_stopped(
 ) -> None:
     sheet = at_ferry.sheet()
     assert sheet is not None
-    with qtbot.waitSignal(at_ferry.exporter.busy):
-        at_ferry.exporter.export(sheet, tmp_path / "solo.pdf", PAPER)
-    assert at_ferry._stop.isVisible()
-    at_ferry._stop.click()
-    assert not at_ferry._stop.isVisible()
+    with qtbot.waitSignal(at_ferry.activities.changed):
+        at_ferry.studio.exporter.export(sheet, tmp_path / "solo.pdf", PAPER)
+    assert at_ferry.activity_bar.isVisible()
+    stop_what_goes_on(at_ferry)
+    assert not at_ferry.activity_bar.isVisible()
     assert list(tmp_path.glob("*.pdf")) == []
 
 
@@ -385,9 +391,9 @@ def test_a_sheet_being_set_shows_progress_and_can_be_stopped(
 def test_what_went_out_comes_back(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path, written: bool) -> None:
     solo = at_ferry.session.solo
     assert solo is not None
-    at_ferry.menus.written_action.setChecked(written)
+    at_ferry.studio.view.set_written(written)
     export(qtbot, at_ferry, tmp_path / "out", SCORE)
-    with qtbot.waitSignal(at_ferry.session.solo_opened, timeout=10000):
+    with qtbot.waitSignal(at_ferry.session.replaced, timeout=10000):
         at_ferry.import_files([tmp_path / "out.musicxml"])
     again = at_ferry.session.solo
     assert [(n.onset, n.duration, n.pitch, n.marks) for n in again.notes] == [
@@ -398,8 +404,8 @@ def test_what_went_out_comes_back(qtbot: QtBot, at_ferry: MainWindow, tmp_path: 
 def test_a_file_that_cannot_be_written_is_explained(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
     sheet = at_ferry.sheet()
     assert sheet is not None
-    with qtbot.waitSignal(at_ferry.exporter.failed, timeout=10000):
-        at_ferry.exporter.export(sheet, tmp_path / "no such folder" / "out.csv", NOTE_TABLE)
+    with qtbot.waitSignal(at_ferry.studio.exporter.failed, timeout=10000):
+        at_ferry.studio.exporter.export(sheet, tmp_path / "no such folder" / "out.csv", NOTE_TABLE)
     assert "could not be written" in at_ferry.notice.text.text()
 
 
@@ -409,7 +415,7 @@ def test_file_names_come_from_titles(title: str, name: str) -> None:
 
 
 def test_details_change_what_is_heard_and_can_be_undone(qtbot: QtBot, window: MainWindow) -> None:
-    blues_id = next(entry.id for entry in window._library.solos() if "Blues" in entry.title)
+    blues_id = next(entry.id for entry in window.studio.library.solos() if "Blues" in entry.title)
     window.open_solo(blues_id)
     session = window.session
     blue = [note for note, label in session.labels.items() if label.device == "blue"]
@@ -426,12 +432,12 @@ def test_details_change_what_is_heard_and_can_be_undone(qtbot: QtBot, window: Ma
     dialog.blues.setChecked(False)
     dialog.instrument.setCurrentIndex(dialog.instrument.findText("Trombone"))
     dialog.accept()
-    assert window.label.title.text() == "One Bucket"
+    assert window.desks["label"].title.text() == "One Bucket"
     assert session.solo is not None
     assert session.solo.instrument.name == "Trombone"
     assert all(session.labels[note].device != "blue" for note in blue)
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert window.label.title.text() == "Two-Bucket Blues"
+    assert window.desks["label"].title.text() == "Two-Bucket Blues"
     assert all(session.labels[note].device == "blue" for note in blue)
 
 

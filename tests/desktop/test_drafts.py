@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
-from tests.desktop.conftest import OpenWindow
+from tests.desktop.conftest import OpenWindow, stop_what_goes_on
 from tests.desktop.test_write import press, shown, solo_of, to_page
 
 from gavotte.demo.arcade import arcade, begun_arcade
@@ -33,25 +33,25 @@ def begun_folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
 def begun(qtbot: QtBot, open_window: OpenWindow, begun_folder: Path) -> MainWindow:
     """The window at the Write desk with the unfinished demo, its recording read."""
     window = open_window(begun_folder)
-    window.open_solo(window.shelf.solos.current_id() or "")
+    window.open_solo(window.desks["shelf"].solos.current_id() or "")
     window.show_desk("write")
-    qtbot.waitUntil(lambda: window.listen.has_recording, timeout=20000)
+    qtbot.waitUntil(lambda: window.desks["listen"].has_recording, timeout=20000)
     to_page(qtbot, window)
     return window
 
 
 def draft(qtbot: QtBot, window: MainWindow) -> None:
-    window.write.panel.tabs["draft"].click()
-    with qtbot.waitSignal(window.drafts.drafter.drafted, timeout=60000):
-        window.write.panel.draft.whole.click()
-        assert "Drafting" in window._busy.text()
-    qtbot.waitUntil(lambda: window.write.page.is_complete)
+    window.desks["write"].panel.tabs["draft"].click()
+    with qtbot.waitSignal(window.desks["write"].drafts.drafter.drafted, timeout=60000):
+        window.desks["write"].panel.draft.whole.click()
+        assert "Drafting" in window.activity_bar.words
+    qtbot.waitUntil(lambda: window.desks["write"].page.is_complete)
 
 
 def test_the_rest_of_a_solo_is_drafted_and_taken_by_phrase(qtbot: QtBot, begun: MainWindow) -> None:
     before = shown(begun)
     draft(qtbot, begun)
-    drafts, panel = begun.drafts, begun.write.panel.draft
+    drafts, panel = begun.desks["write"].drafts, begun.desks["write"].panel.draft
     proposed = [note for phrase in drafts.proposal for note in phrase.notes]
     wanted = {(note.onset, note.pitch.midi) for note in arcade().notes if note.onset >= 32}
     assert all(note.onset >= 32 for note in proposed), "what is written is left alone"
@@ -59,13 +59,13 @@ def test_the_rest_of_a_solo_is_drafted_and_taken_by_phrase(qtbot: QtBot, begun: 
     assert panel.rows.count() == len(drafts.proposal) > 2
     # It lies over the page, and is no part of the solo.
     assert shown(begun) == before
-    on_page = {note for line in begun.write.page.lines for note in line.note_items}
+    on_page = {note for line in begun.desks["write"].page.lines for note in line.note_items}
     assert {note.id for note in proposed} <= on_page
     last = len(drafts.proposal) - 1
     panel.rows.setCurrentRow(last)
     phrase = drafts.proposal[last]
-    assert begun.write.writer.entry.caret == phrase.start
-    begun.write.page.setFocus()
+    assert begun.desks["write"].writer.entry.caret == phrase.start
+    begun.desks["write"].page.setFocus()
     press(qtbot, begun, Qt.Key.Key_Return, CTRL)
     assert shown(begun)[: len(before)] == before
     assert len(shown(begun)) == len(before) + len(phrase.notes)
@@ -78,39 +78,39 @@ def test_the_rest_of_a_solo_is_drafted_and_taken_by_phrase(qtbot: QtBot, begun: 
 
 def test_a_phrase_is_heard_before_it_is_taken_and_all_are_taken_at_once(qtbot: QtBot, begun: MainWindow) -> None:
     draft(qtbot, begun)
-    phrase = begun.drafts.phrase()
+    phrase = begun.desks["write"].drafts.phrase()
     assert phrase is not None
-    begun.write.page.setFocus()
+    begun.desks["write"].page.setFocus()
     press(qtbot, begun, Qt.Key.Key_H)
-    region = begun.listen.region
-    assert begun.deck.is_playing
+    region = begun.studio.hearing.region
+    assert begun.studio.deck.is_playing
     assert region is not None
     assert region[1] - region[0] == pytest.approx(float(phrase.end - phrase.start) * 60 / 138, rel=0.1)
     press(qtbot, begun, Qt.Key.Key_H)
-    assert begun.write.panel.draft.loop.isEnabled()
-    begun.write.panel.draft.take_all.click()
-    assert begun.drafts.proposal == ()
+    assert begun.desks["write"].panel.draft.loop.isEnabled()
+    begun.desks["write"].panel.draft.take_all.click()
+    assert begun.desks["write"].drafts.proposal == ()
     assert len(solo_of(begun).notes) > 130
     begun.session.undo_stack.undo()
     draft(qtbot, begun)
-    begun.write.panel.draft.leave_all.click()
-    assert begun.drafts.proposal == ()
+    begun.desks["write"].panel.draft.leave_all.click()
+    assert begun.desks["write"].drafts.proposal == ()
 
 
 def test_drafting_can_be_cancelled(qtbot: QtBot, begun: MainWindow) -> None:
-    begun.write.panel.tabs["draft"].click()
-    begun.write.panel.draft.whole.click()
-    assert begun.drafts.drafter.is_drafting
-    begun._stop.click()
-    assert not begun.drafts.drafter.is_drafting
-    assert begun.write.panel.draft.whole.isEnabled()
-    assert begun._busy.text() == ""
+    begun.desks["write"].panel.tabs["draft"].click()
+    begun.desks["write"].panel.draft.whole.click()
+    assert begun.desks["write"].drafts.drafter.is_drafting
+    stop_what_goes_on(begun)
+    assert not begun.desks["write"].drafts.drafter.is_drafting
+    assert begun.desks["write"].panel.draft.whole.isEnabled()
+    assert begun.activity_bar.words == ""
 
 
 def test_without_recording_or_beats_the_panel_says_what_is_missing(qtbot: QtBot, window: MainWindow) -> None:
-    window.open_solo(window.shelf.solos.current_id() or "")
+    window.open_solo(window.desks["shelf"].solos.current_id() or "")
     window.show_desk("write")
-    panel = window.write.panel.draft
+    panel = window.desks["write"].panel.draft
     assert "Ctrl+R" in panel.about.text()
     assert not panel.whole.isEnabled()
-    assert not panel.buttons.isVisibleTo(window.write.panel)
+    assert not panel.buttons.isVisibleTo(window.desks["write"].panel)

@@ -11,7 +11,7 @@ import soundfile
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QLabel, QPushButton
 from pytestqt.qtbot import QtBot
-from tests.desktop.conftest import OpenWindow
+from tests.desktop.conftest import OpenWindow, stop_what_goes_on
 
 from gavotte.desktop.playback.outputs import ManualOutput
 from gavotte.desktop.shell.window import MainWindow
@@ -37,17 +37,17 @@ def write_recording(path: Path, seconds: float = 20.0) -> Path:
 
 def attach(qtbot: QtBot, window: MainWindow, path: Path, copy: bool = True) -> None:
     window.use_recording(path)
-    dialog = window.beginning.recording_dialog
+    dialog = window.studio.beginning.recording_dialog
     assert dialog is not None
     dialog.copy.setChecked(copy)
     dialog.accept()
-    qtbot.waitUntil(lambda: window.listen.has_recording)
+    qtbot.waitUntil(lambda: window.desks["listen"].has_recording)
     if copy:
-        qtbot.waitUntil(lambda: window.tape.recording is not None and window.tape.recording.copied)
+        qtbot.waitUntil(lambda: window.studio.tape.recording is not None and window.studio.tape.recording.copied)
     qtbot.waitUntil(lambda: not dialog.isVisible())
     window.activateWindow()
-    window.listen.wave.setFocus()
-    qtbot.waitUntil(window.listen.wave.hasFocus)
+    window.desks["listen"].wave.setFocus()
+    qtbot.waitUntil(window.desks["listen"].wave.hasFocus)
 
 
 @pytest.fixture
@@ -58,20 +58,20 @@ def listening(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> MainWindow:
 
 
 def pass_seconds(window: MainWindow, seconds: float) -> np.ndarray:
-    output = window.deck.output
+    output = window.studio.deck.output
     assert isinstance(output, ManualOutput)
     block = output.pass_seconds(seconds)
-    window.deck._look()
+    window.studio.deck._look()
     return np.asarray(block)
 
 
 def key(qtbot: QtBot, window: MainWindow, name: Qt.Key, modifier: Qt.KeyboardModifier | None = None) -> None:
-    qtbot.keyClick(window.listen.wave, name, modifier or Qt.KeyboardModifier.NoModifier)
+    qtbot.keyClick(window.desks["listen"].wave, name, modifier or Qt.KeyboardModifier.NoModifier)
 
 
 def tap_beats(qtbot: QtBot, window: MainWindow, count: int) -> None:
     """Play from the start and tap on the first beats."""
-    window.deck.seek(0)
+    window.studio.deck.seek(0)
     key(qtbot, window, Qt.Key.Key_Space)
     pass_seconds(window, 1.0)
     for _ in range(count):
@@ -82,40 +82,40 @@ def tap_beats(qtbot: QtBot, window: MainWindow, count: int) -> None:
 
 def test_a_solo_without_a_recording_offers_to_open_one(at_ferry: MainWindow) -> None:
     at_ferry.show_desk("listen")
-    assert at_ferry.listen.step.isVisible()
-    assert "recording" in at_ferry.listen.step.text()
-    assert not at_ferry.listen.wave.isVisible()
-    assert not at_ferry.menus.listen_actions[1].isEnabled()
+    assert at_ferry.desks["listen"].step.isVisible()
+    assert "recording" in at_ferry.desks["listen"].step.text()
+    assert not at_ferry.desks["listen"].wave.isVisible()
+    assert not at_ferry.actions_of.action("listen.play").isEnabled()
 
 
 def test_a_recording_is_copied_and_there_again_tomorrow(
     qtbot: QtBot, open_window: OpenWindow, listening: MainWindow, tmp_path: Path, demo_folder: Path
 ) -> None:
-    recording = listening.tape.recording
+    recording = listening.studio.tape.recording
     assert recording is not None
     assert file_of(demo_folder, recording).read_bytes() == (tmp_path / "take one.wav").read_bytes()
     (tmp_path / "take one.wav").unlink()
-    listening.listen.choose(2.0, 3.0)
+    listening.studio.hearing.choose(2.0, 3.0)
     listening.close()
     again = open_window(demo_folder)
-    qtbot.waitUntil(lambda: again.listen.has_recording)
-    assert again.listen.isVisible()
-    assert again.tape.recording is not None
-    assert again.tape.recording.name == "take one.wav"
-    assert again.deck.region == (2 * RATE, 3 * RATE)
+    qtbot.waitUntil(lambda: again.desks["listen"].has_recording)
+    assert again.desks["listen"].isVisible()
+    assert again.studio.tape.recording is not None
+    assert again.studio.tape.recording.name == "take one.wav"
+    assert again.studio.deck.region == (2 * RATE, 3 * RATE)
 
 
 def test_space_plays_and_stops_and_the_playhead_moves(qtbot: QtBot, listening: MainWindow) -> None:
     key(qtbot, listening, Qt.Key.Key_Space)
-    assert listening.deck.is_playing
+    assert listening.studio.deck.is_playing
     block = pass_seconds(listening, 1.5)
     assert np.abs(block[: RATE // 2]).max() == 0
     assert np.abs(block[RATE:]).max() > 0.4
-    assert listening.deck.player is not None
-    assert listening.deck.player.position == pytest.approx(1.5 * RATE, abs=2)
-    assert "0:01.5" in listening.listen.bar.place.text()
+    assert listening.studio.deck.player is not None
+    assert listening.studio.deck.player.position == pytest.approx(1.5 * RATE, abs=2)
+    assert "0:01.5" in listening.desks["listen"].bar.place.text()
     key(qtbot, listening, Qt.Key.Key_Space)
-    assert not listening.deck.is_playing
+    assert not listening.studio.deck.is_playing
     listening.show_desk("shelf")
 
 
@@ -123,71 +123,71 @@ def test_brackets_change_the_speed_while_it_plays(qtbot: QtBot, listening: MainW
     key(qtbot, listening, Qt.Key.Key_Space)
     for _ in range(10):
         key(qtbot, listening, Qt.Key.Key_BracketLeft)
-    assert listening.listen.bar.speed_words.text() == "50 %"
+    assert listening.desks["listen"].bar.speed_words.text() == "50 %"
     pass_seconds(listening, 2.0)
-    assert listening.deck.player is not None
-    assert listening.deck.player.position == pytest.approx(1.0 * RATE, abs=3)
+    assert listening.studio.deck.player is not None
+    assert listening.studio.deck.player.position == pytest.approx(1.0 * RATE, abs=3)
     key(qtbot, listening, Qt.Key.Key_Equal)
-    assert listening.deck.settings.speed == 1.0
+    assert listening.studio.deck.settings.speed == 1.0
 
 
 def test_dragging_makes_a_loop_that_goes_round(qtbot: QtBot, listening: MainWindow) -> None:
-    wave = listening.listen.wave
+    wave = listening.desks["listen"].wave
     wave.show_stretch(2.0, 6.0)
     left, right = QPoint(round(wave._x(3.0)), 100), QPoint(round(wave._x(4.0)), 100)
     qtbot.mousePress(wave, Qt.MouseButton.LeftButton, pos=left)
     qtbot.mouseMove(wave, right)
     qtbot.mouseRelease(wave, Qt.MouseButton.LeftButton, pos=right)
-    region = listening.listen.region
+    region = listening.studio.hearing.region
     assert region == pytest.approx((3.0, 4.0), abs=0.02)
     key(qtbot, listening, Qt.Key.Key_7)
     pass_seconds(listening, 2.5)
-    assert listening.deck.player is not None
-    assert listening.deck.player.position / RATE == pytest.approx(3.5, abs=0.05)
-    assert listening.deck.player.passes == 2
+    assert listening.studio.deck.player is not None
+    assert listening.studio.deck.player.position / RATE == pytest.approx(3.5, abs=0.05)
+    assert listening.studio.deck.player.passes == 2
     key(qtbot, listening, Qt.Key.Key_9)
-    assert listening.listen.region == pytest.approx((4.0, 5.0), abs=0.05)
+    assert listening.studio.hearing.region == pytest.approx((4.0, 5.0), abs=0.05)
     key(qtbot, listening, Qt.Key.Key_N)
-    assert listening.deck.region is None
+    assert listening.studio.deck.region is None
 
 
 def test_clicking_goes_there(qtbot: QtBot, listening: MainWindow) -> None:
-    wave = listening.listen.wave
+    wave = listening.desks["listen"].wave
     wave.show_stretch(2.0, 6.0)
     qtbot.mouseClick(wave, Qt.MouseButton.LeftButton, pos=QPoint(round(wave._x(5.0)), 100))
-    assert listening.deck.player is not None
-    assert listening.deck.player.position / RATE == pytest.approx(5.0, abs=0.02)
+    assert listening.studio.deck.player is not None
+    assert listening.studio.deck.player.position / RATE == pytest.approx(5.0, abs=0.02)
 
 
 def test_taps_make_a_beat_map_that_ties_page_and_wave(qtbot: QtBot, listening: MainWindow) -> None:
-    desk = listening.listen
+    desk = listening.desks["listen"]
     tap_beats(qtbot, listening, 9)
-    beats = listening.tape.beats
+    beats = listening.studio.tape.beats
     assert len(beats.times) == 9
     assert beats.times[0] == pytest.approx(1.0, abs=0.01)
     assert beats.beats_a_minute(4) == pytest.approx(148, rel=0.01)
     assert "9 beats" in desk.about.text()
     key(qtbot, listening, Qt.Key.Key_E)
-    assert listening.tape.beats.times[-1] > 19
+    assert listening.studio.tape.beats.times[-1] > 19
     # A note on the page leads to its place in the recording.
     solo = listening.session.solo
     assert solo is not None
     fifth_bar = next(note for note in solo.notes if note.onset == 16)
     qtbot.waitUntil(lambda: desk.page.is_complete)
     desk.page.selection_wanted.emit(fifth_bar.id, fifth_bar.id)
-    assert listening.deck.player is not None
-    assert listening.deck.player.position / RATE == pytest.approx(1.0 + 16 * BEAT, abs=0.03)
+    assert listening.studio.deck.player is not None
+    assert listening.studio.deck.player.position / RATE == pytest.approx(1.0 + 16 * BEAT, abs=0.03)
     assert "Bar 5" in desk.bar.place.text()
     assert desk.page.playhead_x is not None
     # And the bar there becomes the loop.
     key(qtbot, listening, Qt.Key.Key_B)
-    assert desk.region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 20 * BEAT), abs=0.05)
+    assert desk.hearing.region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 20 * BEAT), abs=0.05)
     key(qtbot, listening, Qt.Key.Key_B)
-    assert desk.region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 24 * BEAT), abs=0.05)
+    assert desk.hearing.region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 24 * BEAT), abs=0.05)
 
 
 def test_beats_are_mended_and_every_step_can_be_undone(qtbot: QtBot, listening: MainWindow) -> None:
-    desk, tape, wave = listening.listen, listening.tape, listening.listen.wave
+    desk, tape, wave = listening.desks["listen"], listening.studio.tape, listening.desks["listen"].wave
     tape.edit_beats("Test", BeatMap((1.0, 1.5, 2.0, 2.5, 3.0)))
     wave.show_stretch(0.5, 3.5)
     place = QPoint(round(wave._x(2.0)), wave.height() - 4)
@@ -206,7 +206,7 @@ def test_beats_are_mended_and_every_step_can_be_undone(qtbot: QtBot, listening: 
     desk._seek(0.4)
     key(qtbot, listening, Qt.Key.Key_T)
     assert tape.beats.times[0] == pytest.approx(0.4, abs=0.01)
-    kept = listening._library.recording(listening.session.solo_id or "")
+    kept = listening.studio.library.recording(listening.session.solo_id or "")
     assert kept is not None
     assert kept.beats == tape.beats
     while tape.undo_stack.canUndo():
@@ -215,7 +215,7 @@ def test_beats_are_mended_and_every_step_can_be_undone(qtbot: QtBot, listening: 
 
 
 def test_the_bar_shapes_what_is_heard(listening: MainWindow) -> None:
-    bar, deck = listening.listen.bar, listening.deck
+    bar, deck = listening.desks["listen"].bar, listening.studio.deck
     bar.semitones.setValue(2)
     bar.cents.setValue(-35)
     bar.pause.setValue(1.5)
@@ -227,12 +227,12 @@ def test_the_bar_shapes_what_is_heard(listening: MainWindow) -> None:
     assert (settings.semitones, settings.cents, settings.pause) == (2, -35, 1.5)
     assert settings.side is Side.MIDDLE
     assert settings.band == (120.0, 700.0)
-    assert listening.tape.recording is not None
-    assert listening.tape.recording.cents == -35
-    listening.listen.choose(1.0, 1.2)
+    assert listening.studio.tape.recording is not None
+    assert listening.studio.tape.recording.cents == -35
+    listening.studio.hearing.choose(1.0, 1.2)
     bar.ladder.click()
     assert settings.speed == 0.5
-    listening.listen.again()
+    listening.studio.hearing.again()
     bar.pause.setValue(0)
     pass_seconds(listening, 2.4)
     assert settings.speed == pytest.approx(0.6)
@@ -244,21 +244,21 @@ def test_a_recording_that_is_gone_can_be_found_again(
 ) -> None:
     path = write_recording(tmp_path / "outside.wav")
     attach(qtbot, at_ferry, path, copy=False)
-    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.5)))
+    at_ferry.studio.tape.edit_beats("Test", BeatMap((1.0, 1.5)))
     at_ferry.close()
     path.rename(tmp_path / "moved.wav")
     again = open_window(demo_folder)
-    assert again.listen.isVisible()
-    assert "missing" in again.listen._why_title.text()
-    again.tape.find_at(tmp_path / "moved.wav")
-    qtbot.waitUntil(lambda: again.listen.has_recording)
-    assert again.tape.beats.times == (1.0, 1.5)
+    assert again.desks["listen"].isVisible()
+    assert "missing" in again.desks["listen"]._why_title.text()
+    again.studio.tape.find_at(tmp_path / "moved.wav")
+    qtbot.waitUntil(lambda: again.desks["listen"].has_recording)
+    assert again.studio.tape.beats.times == (1.0, 1.5)
     again.close()
     write_recording(tmp_path / "moved.wav", 8.0)
     third = open_window(demo_folder)
-    qtbot.waitUntil(lambda: third.listen.has_recording)
+    qtbot.waitUntil(lambda: third.desks["listen"].has_recording)
     assert "another file than before" in third.notice.text.text()
-    assert third.tape.beats.times == (1.0, 1.5)
+    assert third.studio.tape.beats.times == (1.0, 1.5)
 
 
 @pytest.mark.parametrize("data", [b"", b"no music at all" * 50])
@@ -267,100 +267,101 @@ def test_a_file_that_is_no_recording_is_explained(
 ) -> None:
     (tmp_path / "bad.mp3").write_bytes(data)
     at_ferry.import_files([tmp_path / "bad.mp3"])
-    assert at_ferry.beginning.recording_dialog is not None
-    with qtbot.waitSignal(at_ferry.tape.failed):
-        at_ferry.beginning.recording_dialog.accept()
+    assert at_ferry.studio.beginning.recording_dialog is not None
+    with qtbot.waitSignal(at_ferry.studio.tape.failed):
+        at_ferry.studio.beginning.recording_dialog.accept()
     assert "bad.mp3" in at_ferry.notice.text.text()
-    assert at_ferry.tape.recording is None
-    assert at_ferry.listen.step.isVisible()
+    assert at_ferry.studio.tape.recording is None
+    assert at_ferry.desks["listen"].step.isVisible()
 
 
 def test_a_recording_without_an_open_solo_begins_one(open_window: OpenWindow, tmp_path: Path) -> None:
     window = open_window(tmp_path / "new")
     window.show_desk("listen")
     window.import_files([write_recording(tmp_path / "a.wav", 2.0)])
-    dialog = window.beginning.new_dialog
+    dialog = window.studio.beginning.new_dialog
     assert dialog is not None
     assert dialog.recording == tmp_path / "a.wav"
     dialog.reject()
     assert window.session.solo is None
-    window.listen.step.click()
-    assert window.shelf.isVisible()
+    window.desks["listen"].step.click()
+    assert window.desks["shelf"].isVisible()
 
 
 def test_reading_a_recording_can_be_stopped(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
     path = write_recording(tmp_path / "long.wav", 120.0)
     at_ferry.use_recording(path)
-    assert at_ferry.beginning.recording_dialog is not None
-    with qtbot.waitSignal(at_ferry.tape.busy):
-        at_ferry.beginning.recording_dialog.accept()
-    assert at_ferry._stop.isVisible()
-    at_ferry._stop.click()
-    assert not at_ferry._stop.isVisible()
-    assert not at_ferry.tape.is_loading
-    assert at_ferry.tape.recording is None
+    assert at_ferry.studio.beginning.recording_dialog is not None
+    with qtbot.waitSignal(at_ferry.activities.changed):
+        at_ferry.studio.beginning.recording_dialog.accept()
+    assert at_ferry.activity_bar.isVisible()
+    stop_what_goes_on(at_ferry)
+    assert not at_ferry.activity_bar.isVisible()
+    assert not at_ferry.studio.tape.is_loading
+    assert at_ferry.studio.tape.recording is None
 
 
 def test_the_recording_can_be_taken_away_and_another_solo_has_its_own(qtbot: QtBot, listening: MainWindow) -> None:
-    other = next(e.id for e in listening._library.solos() if e.id != listening.session.solo_id)
+    other = next(e.id for e in listening.studio.library.solos() if e.id != listening.session.solo_id)
     first = listening.session.solo_id or ""
     listening.open_solo(other)
     listening.show_desk("listen")
-    assert not listening.listen.has_recording
+    assert not listening.desks["listen"].has_recording
     listening.open_solo(first)
     listening.show_desk("listen")
-    qtbot.waitUntil(lambda: listening.listen.has_recording)
-    before = listening.tape.recording
-    listening.tape.remove()
-    assert not listening.listen.has_recording
-    assert listening._library.recording(first) is None
+    qtbot.waitUntil(lambda: listening.desks["listen"].has_recording)
+    before = listening.studio.tape.recording
+    listening.studio.tape.remove()
+    assert not listening.desks["listen"].has_recording
+    assert listening.studio.library.recording(first) is None
     qtbot.keyClick(listening, Qt.Key.Key_Z, CTRL)
-    qtbot.waitUntil(lambda: listening.listen.has_recording)
-    assert listening.tape.recording == before == listening._library.recording(first)
+    qtbot.waitUntil(lambda: listening.desks["listen"].has_recording)
+    assert listening.studio.tape.recording == before == listening.studio.library.recording(first)
 
 
 def test_another_recording_takes_its_place_and_the_first_comes_back_with_its_beats(
     qtbot: QtBot, listening: MainWindow, tmp_path: Path
 ) -> None:
-    tape = listening.tape
+    tape = listening.studio.tape
     tape.edit_beats("Test", BeatMap((1.0, 1.5, 2.0)))
     first = tape.recording
     attach(qtbot, listening, write_recording(tmp_path / "take two.wav", 9.0), copy=False)
     qtbot.waitUntil(lambda: tape.recording is not None and tape.recording.name == "take two.wav")
     assert tape.beats == BeatMap()
     qtbot.keyClick(listening, Qt.Key.Key_Z, CTRL)
-    qtbot.waitUntil(lambda: listening.listen.has_recording)
+    qtbot.waitUntil(lambda: listening.desks["listen"].has_recording)
     assert tape.recording == first
     qtbot.keyClick(listening, Qt.Key.Key_Z, CTRL | Qt.KeyboardModifier.ShiftModifier)
-    qtbot.waitUntil(lambda: listening.listen.has_recording)
+    qtbot.waitUntil(lambda: listening.desks["listen"].has_recording)
     assert tape.recording is not None
     assert tape.recording.name == "take two.wav"
-    assert listening._library.recording(listening.session.solo_id or "") == tape.recording
+    assert listening.studio.library.recording(listening.session.solo_id or "") == tape.recording
 
 
 def test_a_card_that_goes_is_told_and_playing_goes_on(listening: MainWindow) -> None:
-    listening.listen.toggle()
-    output = listening.deck.output
+    listening.desks["listen"].toggle()
+    output = listening.studio.deck.output
     assert output is not None
     output.stopped.emit("The sound card has gone.")
-    assert listening.deck.is_playing
-    assert listening.deck.output is not output
+    assert listening.studio.deck.is_playing
+    assert listening.studio.deck.output is not output
     assert "card" in listening.notice.text.text()
-    listening.listen.toggle()
+    listening.desks["listen"].toggle()
 
 
 def test_beats_are_found_and_bar_one_is_where_it_is_put(qtbot: QtBot, listening: MainWindow) -> None:
-    with qtbot.waitSignal(listening.listen.finder.told, timeout=20000):
+    with qtbot.waitSignal(listening.desks["listen"].finder.told, timeout=20000):
         key(qtbot, listening, Qt.Key.Key_F)
-    beats = listening.tape.beats
+    beats = listening.studio.tape.beats
     assert "beats were found" in listening.notice.text.text()
     assert beats.beats_a_minute(20) == pytest.approx(148, rel=0.02)
     near = beats.nearest(1.0)
     assert near is not None
     assert beats.times[near] == pytest.approx(1.0, abs=0.03)
-    listening.listen._seek(1.0 + BEAT)
+    listening.desks["listen"]._seek(1.0 + BEAT)
     key(qtbot, listening, Qt.Key.Key_D)
-    assert listening.tape.beats.times[listening.tape.beats.downbeat] == pytest.approx(1.0 + BEAT, abs=0.03)
+    beats = listening.studio.tape.beats
+    assert beats.times[beats.downbeat] == pytest.approx(1.0 + BEAT, abs=0.03)
 
 
 def test_the_tuning_is_measured_and_put_right(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
@@ -369,24 +370,24 @@ def test_the_tuning_is_measured_and_put_right(qtbot: QtBot, at_ferry: MainWindow
     sound = 0.2 * sum(np.sin(2 * np.pi * n * sharp * times) / n for n in range(1, 5))
     soundfile.write(tmp_path / "sharp.wav", np.stack([sound, sound], axis=1), RATE)
     attach(qtbot, at_ferry, tmp_path / "sharp.wav", copy=False)
-    with qtbot.waitSignal(at_ferry.listen.finder.told, timeout=20000):
+    with qtbot.waitSignal(at_ferry.desks["listen"].finder.told, timeout=20000):
         key(qtbot, at_ferry, Qt.Key.Key_U)
     assert "30 cents sharp" in at_ferry.notice.text.text()
-    assert at_ferry.deck.settings.cents == -30
-    assert at_ferry.listen.bar.cents.value() == -30
+    assert at_ferry.studio.deck.settings.cents == -30
+    assert at_ferry.desks["listen"].bar.cents.value() == -30
 
 
 def test_pitches_are_seen_read_and_lead_to_their_notes(qtbot: QtBot, listening: MainWindow) -> None:
-    desk, pitches = listening.listen, listening.listen.pitches
+    desk, pitches = listening.desks["listen"], listening.desks["listen"].pitches
     qtbot.waitUntil(lambda: pitches._salience is not None, timeout=20000)
-    listening.tape.edit_beats("Test", BeatMap(tuple(1.0 + k * BEAT for k in range(40))))
+    listening.studio.tape.edit_beats("Test", BeatMap(tuple(1.0 + k * BEAT for k in range(40))))
     assert len(pitches._notes) > 60
     first = next(note for note in pitches._notes if note.start > 1.5)
     desk.wave.show_stretch(1.0, 4.0)
     place = QPoint(round(pitches._x((first.start + first.end) / 2)), round(pitches._y(first.midi)))
     qtbot.mouseClick(pitches, Qt.MouseButton.LeftButton, pos=place)
-    assert listening.deck.player is not None
-    assert listening.deck.player.position / RATE == pytest.approx(first.start, abs=0.02)
+    assert listening.studio.deck.player is not None
+    assert listening.studio.deck.player.position / RATE == pytest.approx(first.start, abs=0.02)
     # The bursts are an E5 a little flat: 660 Hz.
     there = QPoint(round(pitches._x(1.0 + 4 * BEAT + 0.02)), round(pitches._y(76)))
     with qtbot.waitSignal(pitches.read) as read:
@@ -396,7 +397,7 @@ def test_pitches_are_seen_read_and_lead_to_their_notes(qtbot: QtBot, listening: 
     before = pitches.grab().toImage()
     desk.wave.show_stretch(6.0, 7.0)
     assert pitches.grab().toImage() != before, "it shows the stretch the wave shows"
-    listening.deck.change(cents=50)
+    listening.studio.deck.change(cents=50)
     with qtbot.waitSignal(pitches.read):
         qtbot.mouseMove(pitches, QPoint(there.x() + 3, there.y()))
 
@@ -411,11 +412,11 @@ def test_a_doubtful_note_is_weighed_heard_and_written(qtbot: QtBot, at_ferry: Ma
     sound = 0.1 * sum(np.sin(2 * np.pi * n * 440 * times) / n for n in range(1, 9))
     soundfile.write(tmp_path / "a.wav", np.stack([sound, sound], axis=1), RATE)
     attach(qtbot, at_ferry, tmp_path / "a.wav", copy=False)
-    desk = at_ferry.listen
+    desk = at_ferry.desks["listen"]
     with qtbot.waitSignals([desk.finder.seen, desk.finder.followed], timeout=20000):
         desk.finder.look()
-    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
-    session.select(note.id, note.id)
+    at_ferry.studio.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
+    session.selection.select(note.id, note.id)
     session.move(1)
     desk.pitches.note_chosen.emit(note.id)
     qtbot.waitUntil(desk.doubt.isVisible)
@@ -426,10 +427,10 @@ def test_a_doubtful_note_is_weighed_heard_and_written(qtbot: QtBot, at_ferry: Ma
     assert "3, chord tone" in words
     assert "written" in words
     buttons["A4"].click()
-    assert at_ferry.transport._preview_key == 69
+    assert at_ferry.studio.transport._preview_key == 69
     buttons["Hear the recording"].click()
-    assert at_ferry.deck.is_playing
-    assert desk.region == pytest.approx((1.0, 1.6), abs=0.02)
+    assert at_ferry.studio.deck.is_playing
+    assert desk.hearing.region == pytest.approx((1.0, 1.6), abs=0.02)
     write = next(b for b in desk.doubt.findChildren(QPushButton) if b.toolTip() == "Write A4 here")
     write.click()
     assert session.solo is not None
@@ -446,15 +447,15 @@ def test_a_stretch_without_a_note_is_weighed_and_written(qtbot: QtBot, at_ferry:
     sound = 0.1 * sum(np.sin(2 * np.pi * n * 440 * times) / n for n in range(1, 9))
     soundfile.write(tmp_path / "a.wav", np.stack([sound, sound], axis=1), RATE)
     attach(qtbot, at_ferry, tmp_path / "a.wav", copy=False)
-    desk, session = at_ferry.listen, at_ferry.session
+    desk, session = at_ferry.desks["listen"], at_ferry.session
     key(qtbot, at_ferry, Qt.Key.Key_W)
     assert "beats are needed" in at_ferry.statusBar().currentMessage()  # type: ignore[union-attr]
     with qtbot.waitSignals([desk.finder.seen, desk.finder.followed], timeout=20000):
         desk.finder.look()
-    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
+    at_ferry.studio.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
     assert session.solo is not None
     written = next(note for note in session.solo.notes if note.onset == 0)
-    desk.choose(1.0, 1.4)
+    desk.hearing.choose(1.0, 1.4)
     key(qtbot, at_ferry, Qt.Key.Key_W)
     qtbot.waitUntil(desk.doubt.isVisible)
     assert desk.doubt.verdict.text().startswith("A4 ")
@@ -475,8 +476,8 @@ def test_the_lead_line_is_drawn_and_a_bends_peak_is_read_off(
     sound = 0.1 * sum(np.sin(n * phase) / n for n in range(1, 9))
     soundfile.write(tmp_path / "bent.wav", np.stack([sound, sound], axis=1), RATE)
     attach(qtbot, at_ferry, tmp_path / "bent.wav", copy=False)
-    desk = at_ferry.listen
-    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
+    desk = at_ferry.desks["listen"]
+    at_ferry.studio.tape.edit_beats("Test", BeatMap((1.0, 1.4, 1.8, 2.2)))
     with qtbot.waitSignals([desk.finder.seen, desk.finder.followed], timeout=20000):
         desk.finder.look()
     words = desk.pitches.words_at(1.1, 69.0)
@@ -489,7 +490,7 @@ def test_the_lead_line_is_drawn_and_a_bends_peak_is_read_off(
 
 
 def test_the_edges_of_the_band_are_free(listening: MainWindow) -> None:
-    bar, deck = listening.listen.bar, listening.deck
+    bar, deck = listening.desks["listen"].bar, listening.studio.deck
     assert not bar.low.isVisible()
     bar.band.setCurrentIndex(bar.band.count() - 1)
     bar.band.activated.emit(bar.band.count() - 1)
@@ -511,15 +512,15 @@ def test_a_recording_deleted_while_it_is_open_plays_on_and_is_missed_later(
 ) -> None:
     path = write_recording(tmp_path / "outside.wav")
     attach(qtbot, at_ferry, path, copy=False)
-    at_ferry.tape.edit_beats("Test", BeatMap((1.0, 1.5)))
+    at_ferry.studio.tape.edit_beats("Test", BeatMap((1.0, 1.5)))
     path.unlink()
     key(qtbot, at_ferry, Qt.Key.Key_Space)
     assert np.abs(pass_seconds(at_ferry, 2.0)).max() > 0.1
     key(qtbot, at_ferry, Qt.Key.Key_Space)
     at_ferry.close()
     again = open_window(demo_folder)
-    assert "missing" in again.listen._why_title.text()
-    assert again.tape.beats.times == (1.0, 1.5)
+    assert "missing" in again.desks["listen"]._why_title.text()
+    assert again.studio.tape.beats.times == (1.0, 1.5)
 
 
 def full_disk(*_: object) -> None:
@@ -532,11 +533,11 @@ def test_a_disk_that_is_full_costs_nothing_but_the_copy(
     path = write_recording(tmp_path / "take.wav", 4.0)
     monkeypatch.setattr("gavotte.library.recordings.shutil.copyfile", full_disk)
     at_ferry.use_recording(path)
-    assert at_ferry.beginning.recording_dialog is not None
-    with qtbot.waitSignal(at_ferry.tape.failed):
-        at_ferry.beginning.recording_dialog.accept()
+    assert at_ferry.studio.beginning.recording_dialog is not None
+    with qtbot.waitSignal(at_ferry.studio.tape.failed):
+        at_ferry.studio.beginning.recording_dialog.accept()
     assert "No space left" in at_ferry.notice.text.text()
-    assert at_ferry.listen.has_recording, "it is used from where it is"
+    assert at_ferry.desks["listen"].has_recording, "it is used from where it is"
 
 
 def test_a_disk_that_is_full_while_reading_is_explained(
@@ -545,9 +546,9 @@ def test_a_disk_that_is_full_while_reading_is_explained(
     path = write_recording(tmp_path / "take.wav", 4.0)
     monkeypatch.setattr("gavotte.recording.decode._copy", full_disk)
     at_ferry.use_recording(path)
-    assert at_ferry.beginning.recording_dialog is not None
-    with qtbot.waitSignal(at_ferry.tape.failed):
-        at_ferry.beginning.recording_dialog.accept()
+    assert at_ferry.studio.beginning.recording_dialog is not None
+    with qtbot.waitSignal(at_ferry.studio.tape.failed):
+        at_ferry.studio.beginning.recording_dialog.accept()
     assert "disk is full" in at_ferry.notice.text.text()
-    assert not list((at_ferry._library.folder / "decoded").glob("*")), "nothing half-written stays"
-    assert at_ferry.tape.recording is None
+    assert not list((at_ferry.studio.library.folder / "decoded").glob("*")), "nothing half-written stays"
+    assert at_ferry.studio.tape.recording is None

@@ -35,8 +35,8 @@ def laid_out(window: MainWindow, setup: PageSetup) -> SheetPages:
 def export(qtbot: QtBot, window: MainWindow, path: Path, wanted: ExportFormat) -> bytes:
     sheet = window.sheet()
     assert sheet is not None
-    with qtbot.waitSignal(window.exporter.exported, timeout=20000):
-        window.exporter.export(sheet, path, wanted)
+    with qtbot.waitSignal(window.studio.exporter.exported, timeout=20000):
+        window.studio.exporter.export(sheet, path, wanted)
     return path.read_bytes()
 
 
@@ -165,7 +165,7 @@ def test_a_range_of_pages_can_be_printed(qtbot: QtBot, paper: PaperDialog, tmp_p
 
 def test_the_twelve_keys_of_a_lick_are_printed_as_shown(qtbot: QtBot, window: MainWindow) -> None:
     window.show_desk("vocabulary")
-    window.vocabulary.all_keys.click()
+    window.desks["vocabulary"].all_keys.click()
     qtbot.keyClick(window, Qt.Key.Key_P, Qt.KeyboardModifier.ControlModifier)
     dialog = window.paper_dialog
     assert dialog is not None
@@ -192,16 +192,16 @@ def size_of(data: bytes) -> tuple[int, int]:
 
 
 def test_pictures_show_the_selection(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
-    at_ferry.session.select("n3", "n6")
+    at_ferry.session.selection.select("n3", "n6")
     few = size_of(export(qtbot, at_ferry, tmp_path / "few.png", PNG))
-    at_ferry.session.select("n3", "n60")
+    at_ferry.session.selection.select("n3", "n60")
     many = size_of(export(qtbot, at_ferry, tmp_path / "many.png", PNG))
     assert few[0] < many[0]
     assert few[1] < many[1]
 
 
 def test_drawings_carry_their_own_type(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
-    at_ferry.session.select("n3", "n20")
+    at_ferry.session.selection.select("n3", "n20")
     data = export(qtbot, at_ferry, tmp_path / "few.svg", SVG)
     root = ElementTree.fromstring(data)
     tags = {element.tag.split("}")[1] for element in root.iter()}

@@ -10,10 +10,11 @@ from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDropEvent
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
-from tests.desktop.conftest import OpenWindow
+from tests.desktop.conftest import OpenWindow, in_doubt
 
-from gavotte.desktop.desks.label.review import Kind
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.desktop.theme.look import LOOKS
+from gavotte.labelling.questions import Asked
 from gavotte.solo.document import Function
 
 LEAD_SHEET = Path(music21.__file__).parent / "corpus" / "leadSheet" / "berlinAlexandersRagtime.mxl"
@@ -30,36 +31,36 @@ def press(qtbot: QtBot, widget: object, key: Qt.Key, modifier: Qt.KeyboardModifi
 
 def go_through_a_solo(qtbot: QtBot, window: MainWindow) -> tuple[str, str]:
     """Step to a doubtful note, correct it, keep a lick and read it in twelve keys. Gives note and lick name."""
-    page, session, review = window.label.page, window.session, window.label.review
+    page, session, review = window.desks["label"].page, window.session, window.desks["label"].review
     qtbot.waitUntil(lambda: page.is_complete and review.is_complete)
     page.setFocus()
-    doubts = session.in_doubt()
-    listed = [item.first for item in review.items if item.kind is Kind.DOUBT]
+    doubts = in_doubt(session)
+    listed = [item.first for item in review.questions if item.asked is Asked.DOUBT]
     assert listed
-    for _ in review.items:
+    for _ in review.questions:
         press(qtbot, page, Qt.Key.Key_Tab)
-        if session.current in listed and len(session.selected()) == 1:
+        if session.selection.current in listed and len(session.selection.notes()) == 1:
             break
-    note = session.current
+    note = session.selection.current
     assert note in doubts
     press(qtbot, page, Qt.Key.Key_3)
     assert session.labels[note].function is Function.PASSING
     assert session.labels[note].decided
-    assert len(session.in_doubt()) == len(doubts) - 1
+    assert len(in_doubt(session)) == len(doubts) - 1
 
     press(qtbot, page, Qt.Key.Key_Home)
     for _ in range(7):
         press(qtbot, page, Qt.Key.Key_Right, SHIFT)
-    assert len(session.selected()) == 8
+    assert len(session.selection.notes()) == 8
     press(qtbot, page, Qt.Key.Key_K)
-    dialog = window.lick_dialog
+    dialog = window.studio.keeping.dialog
     assert dialog is not None
     assert dialog.name.text()
     dialog.name.setText(f"{dialog.name.text()} (mine)")
     name = dialog.name.text()
     qtbot.mouseClick(dialog.yes, Qt.MouseButton.LeftButton)
     qtbot.mouseClick(window.notice.action, Qt.MouseButton.LeftButton)
-    vocabulary = window.vocabulary
+    vocabulary = window.desks["vocabulary"]
     assert vocabulary.isVisible()
     assert vocabulary.name.text() == name
     qtbot.waitUntil(lambda: vocabulary.page.is_complete)
@@ -69,7 +70,7 @@ def go_through_a_solo(qtbot: QtBot, window: MainWindow) -> tuple[str, str]:
 
 def find_it_again(qtbot: QtBot, window: MainWindow, title: str, note: str, name: str) -> None:
     window.show_desk("shelf")
-    rows = window.shelf.solos
+    rows = window.desks["shelf"].solos
     index = next(i for i in range(rows.count()) if rows.item(i).text() == title)
     rows.setCurrentRow(index)
     press(qtbot, rows, Qt.Key.Key_Return)
@@ -77,13 +78,13 @@ def find_it_again(qtbot: QtBot, window: MainWindow, title: str, note: str, name:
     assert window.session.solo.title == title
     label = window.session.labels[note]
     assert (label.function, label.decided) == (Function.PASSING, True)
-    licks = [window.shelf.licks.item(i).text() for i in range(window.shelf.licks.count())]
+    licks = [window.desks["shelf"].licks.item(i).text() for i in range(window.desks["shelf"].licks.count())]
     assert name in licks
 
 
 def test_a_demo_solo_from_first_look_to_tomorrow(qtbot: QtBot, open_window: OpenWindow, demo_folder: Path) -> None:
     window = open_window(demo_folder)
-    press(qtbot, window.shelf.solos, Qt.Key.Key_Return)
+    press(qtbot, window.desks["shelf"].solos, Qt.Key.Key_Return)
     assert window.session.solo is not None
     title = window.session.solo.title
     note, name = go_through_a_solo(qtbot, window)
@@ -94,15 +95,15 @@ def test_a_demo_solo_from_first_look_to_tomorrow(qtbot: QtBot, open_window: Open
 def test_a_lead_sheet_from_import_to_tomorrow(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
     folder = tmp_path / "empty"
     window = open_window(folder)
-    assert window.shelf.first_import.isVisible()
+    assert window.desks["shelf"].first_import.isVisible()
     data = QMimeData()
     data.setUrls([QUrl.fromLocalFile(str(LEAD_SHEET))])
     window.dropEvent(
         QDropEvent(QPointF(50, 50), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, NO_MODIFIER)
     )
-    qtbot.waitUntil(lambda: window.session.solo is not None or window.importer.dialog is not None, timeout=20000)
-    if window.importer.dialog is not None:
-        window.importer.dialog.accept()
+    qtbot.waitUntil(lambda: window.session.solo is not None or window.studio.importer.dialog is not None, timeout=20000)
+    if window.studio.importer.dialog is not None:
+        window.studio.importer.dialog.accept()
         qtbot.waitUntil(lambda: window.session.solo is not None, timeout=20000)
         window.activateWindow()
     assert window.session.solo is not None
@@ -114,7 +115,7 @@ def test_a_lead_sheet_from_import_to_tomorrow(qtbot: QtBot, open_window: OpenWin
 
 
 def test_corrections_can_be_undone_redone_and_taken_back(qtbot: QtBot, at_ferry: MainWindow) -> None:
-    page, session = at_ferry.label.page, at_ferry.session
+    page, session = at_ferry.desks["label"].page, at_ferry.session
     page.setFocus()
     press(qtbot, page, Qt.Key.Key_Home)
     before = session.labels["n0"]
@@ -140,55 +141,55 @@ def test_corrections_can_be_undone_redone_and_taken_back(qtbot: QtBot, at_ferry:
     ),
 )
 def test_one_key_for_each_function(qtbot: QtBot, at_ferry: MainWindow, key: Qt.Key, function: Function) -> None:
-    page, session = at_ferry.label.page, at_ferry.session
+    page, session = at_ferry.desks["label"].page, at_ferry.session
     page.setFocus()
-    session.select("n4", "n6")
+    session.selection.select("n4", "n6")
     press(qtbot, page, key)
     assert {session.labels[note].function for note in ("n4", "n5", "n6")} == {function}
-    assert at_ferry.label.card.functions[function].isChecked()
+    assert at_ferry.desks["label"].card.functions[function].isChecked()
 
 
 def test_every_edit_is_saved_by_itself(qtbot: QtBot, at_ferry: MainWindow) -> None:
     session = at_ferry.session
     with qtbot.waitSignal(session.saved, timeout=5000):
-        session.select("n9", "n9")
+        session.selection.select("n9", "n9")
         session.decide(Function.OUTSIDE)
     assert session.solo_id is not None
     assert session.library.solo(session.solo_id) == session.solo
-    assert session.library.solos()[0].in_doubt == len(session.in_doubt())
 
 
 def test_the_whole_window_works_in_both_themes_and_small(at_ferry: MainWindow) -> None:
     at_ferry.resize(1024, 700)
-    for action in at_ferry.menus.look_actions.values():
+    for action in (at_ferry.actions_of.action(f"view.look_{name.lower()}") for _, name in LOOKS):
         action.trigger()
         QApplication.processEvents()
-        background = at_ferry.label.page.grab().toImage().pixelColor(300, 20)
+        background = at_ferry.desks["label"].page.grab().toImage().pixelColor(300, 20)
         assert background.name() == at_ferry.palette_in_use.page
-    assert at_ferry.label.card.isVisible()
+    assert at_ferry.desks["label"].card.isVisible()
 
 
 def test_the_next_start_goes_on_where_the_last_ended(qtbot: QtBot, open_window: OpenWindow, demo_folder: Path) -> None:
     first = open_window(demo_folder)
-    first.open_solo(first.shelf.solos.current_id() or "")
-    qtbot.waitUntil(lambda: first.label.page.is_complete)
-    first.session.select("n26", "n30")
-    first.label.page.zoom_in()
-    zoom = first.label.page.zoom
-    assert first.session.labels["n30"].reason == first.label.page.accessibleDescription()
+    first.open_solo(first.desks["shelf"].solos.current_id() or "")
+    qtbot.waitUntil(lambda: first.desks["label"].page.is_complete)
+    first.session.selection.select("n26", "n30")
+    first.zoom(1)
+    zoom = first.desks["label"].page.zoom
+    assert zoom > 1
+    assert first.session.labels["n30"].reason == first.desks["label"].page.accessibleDescription()
     first.close()
     second = open_window(demo_folder)
-    assert second.label.isVisible()
+    assert second.desks["label"].isVisible()
     assert second.session.solo == first.session.solo
-    assert (second.session.anchor, second.session.current) == ("n26", "n30")
-    assert second.label.page.zoom == pytest.approx(zoom)
+    assert (second.session.selection.anchor, second.session.selection.current) == ("n26", "n30")
+    assert second.desks["label"].page.zoom == pytest.approx(zoom)
     second.show_desk("vocabulary")
-    second.vocabulary.licks.setCurrentRow(2)
+    second.desks["vocabulary"].licks.setCurrentRow(2)
     second.close()
     third = open_window(demo_folder)
-    assert third.vocabulary.isVisible()
-    assert third.vocabulary.licks.currentRow() == 2
-    third.delete_solo(third.session.solo_id or "")
+    assert third.desks["vocabulary"].isVisible()
+    assert third.desks["vocabulary"].licks.currentRow() == 2
+    third.studio.edits.delete_solo(third.session.solo_id or "")
     third.close()
     assert open_window(demo_folder).session.solo is None
 
@@ -198,4 +199,4 @@ def test_a_killed_start_begins_at_the_shelf(open_window: OpenWindow, demo_folder
     window._settings.setValue("solo", "gone")
     window._settings.setValue("desk", "nowhere")
     window._settings.sync()
-    assert open_window(demo_folder).shelf.isVisible()
+    assert open_window(demo_folder).desks["shelf"].isVisible()

@@ -47,9 +47,9 @@ def bracketing(qapp: QApplication) -> Iterator[None]:
 @pytest.fixture
 def bracketed(qtbot: QtBot, bracketing: None, open_window: OpenWindow, demo_folder: Path) -> MainWindow:
     window = open_window(demo_folder)
-    window.open_solo(window.shelf.solos.current_id() or "")
-    window.session.select("n2", "n4")
-    qtbot.waitUntil(lambda: window.label.page.is_complete)
+    window.open_solo(window.desks["shelf"].solos.current_id() or "")
+    window.session.selection.select("n2", "n4")
+    qtbot.waitUntil(lambda: window.desks["label"].page.is_complete)
     return window
 
 
@@ -75,11 +75,19 @@ def data_of(window: MainWindow) -> set[str]:
     """Words that are the user's own, or come with a label."""
     solo = window.session.solo
     assert solo is not None
-    found = {"Gavotte", solo.title, f"{solo.title} – Gavotte", solo.player, solo.style, str(window._library.folder)}
+    library = window.studio.library
+    found = {
+        "Gavotte",
+        solo.title,
+        f"{solo.title} – Gavotte",
+        solo.player,
+        solo.style,
+        str(library.folder),
+    }
     found |= {label.reason for label in window.session.labels.values()}
-    found |= {entry.name for entry in window._library.licks()} | {e.title for e in window._library.solos()}
+    found |= {entry.name for entry in library.licks()} | {e.title for e in library.solos()}
     found |= {instrument.name for instrument in INSTRUMENTS}
-    found.add(window.write.page.accessibleName())
+    found.add(window.desks["write"].page.accessibleName())
     grid = window.session.frame
     assert grid is not None
     places = {grid.grid.place(note.onset) for note in solo.notes}
@@ -96,13 +104,13 @@ def test_no_text_of_the_dialogs_is_bare(qtbot: QtBot, bracketed: MainWindow) -> 
     bracketed.show_library()
     bracketed.show_preferences()
     bracketed.change_details()
-    bracketed.keep_lick()
+    bracketed.studio.keeping.keep()
     bracketed.show_keys()
     dialogs = (
         bracketed.paper_dialog,
         bracketed.library_dialog,
         bracketed.preferences_dialog,
-        bracketed.lick_dialog,
+        bracketed.studio.keeping.dialog,
         bracketed.key_map,
     )
     for dialog in dialogs:
@@ -128,7 +136,7 @@ def test_the_texts_can_be_extracted(tmp_path: Path) -> None:
     )
     found = out.read_text(encoding="utf-8")
     assert found.count("<source>") > 300
-    for text in ("Keep as lick…", "Chord tone", "Play the selected notes, or everything, round and round (L)"):
+    for text in ("Keep as lick…", "Chord tone", "Play the selected notes, or everything, round and round"):
         assert f"<source>{text}</source>" in found
 
 

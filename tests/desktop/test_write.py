@@ -30,8 +30,8 @@ SHIFT, CTRL, ALT = (getattr(Qt.KeyboardModifier, f"{name}Modifier") for name in 
 def begin(qtbot: QtBot, window: MainWindow, form: int = 0, **fields: object) -> None:
     """A new solo by its dialog."""
     window.show_desk("shelf")
-    window.shelf.new_button.click()
-    dialog = window.beginning.new_dialog
+    window.desks["shelf"].new_button.click()
+    dialog = window.studio.beginning.new_dialog
     assert dialog is not None
     dialog.title_field.setText(str(fields.get("title", "Night ferry")))
     dialog.form.setCurrentIndex(form)
@@ -44,9 +44,9 @@ def begin(qtbot: QtBot, window: MainWindow, form: int = 0, **fields: object) -> 
 
 def to_page(qtbot: QtBot, window: MainWindow) -> None:
     window.activateWindow()
-    window.write.page.setFocus()
-    qtbot.waitUntil(window.write.page.hasFocus)
-    qtbot.waitUntil(lambda: window.write.page.is_complete)
+    window.desks["write"].page.setFocus()
+    qtbot.waitUntil(window.desks["write"].page.hasFocus)
+    qtbot.waitUntil(lambda: window.desks["write"].page.is_complete)
 
 
 @pytest.fixture
@@ -58,11 +58,11 @@ def writing(qtbot: QtBot, window: MainWindow) -> MainWindow:
 
 def type_keys(qtbot: QtBot, window: MainWindow, keys: str) -> None:
     for key in keys:
-        qtbot.keyClick(window.write.page, key)
+        qtbot.keyClick(window.desks["write"].page, key)
 
 
 def press(qtbot: QtBot, window: MainWindow, key: Qt.Key, modifier: Qt.KeyboardModifier = NONE) -> None:
-    qtbot.keyClick(window.write.page, key, modifier)
+    qtbot.keyClick(window.desks["write"].page, key, modifier)
 
 
 def solo_of(window: MainWindow) -> Solo:
@@ -80,7 +80,7 @@ def test_a_solo_is_begun_with_a_form_and_written_by_one_hand(qtbot: QtBot, writi
     assert shown(writing) == ["C5@0+1/2", "E5@1/2+1/2", "Gb5@1+1/2", "E5@5/2+1/4"]
     # Every note is labelled as it is written.
     assert {note.id for note in solo_of(writing).notes} == set(writing.session.labels)
-    assert writing.write.page.caret is not None
+    assert writing.desks["write"].page.caret is not None
     assert "bar" in writing.rail.buttons["write"].text()
 
 
@@ -93,7 +93,7 @@ def test_what_was_begun_is_there_on_the_next_start(
     window.close()
     again = open_window(demo_folder)
     assert again.session.solo == before
-    assert again.write.isVisible()
+    assert again.desks["write"].isVisible()
 
 
 def test_dots_ties_triplets_and_octaves(qtbot: QtBot, writing: MainWindow) -> None:
@@ -114,20 +114,20 @@ def test_backspace_takes_back_and_undo_goes_where_something_changed(qtbot: QtBot
     type_keys(qtbot, writing, "cde")
     press(qtbot, writing, Qt.Key.Key_Backspace)
     assert shown(writing) == ["C5@0+1/2", "D5@1/2+1/2"]
-    assert writing.write.writer.entry.caret == 1
+    assert writing.desks["write"].writer.entry.caret == 1
     press(qtbot, writing, Qt.Key.Key_Z, CTRL)
     assert len(shown(writing)) == 3
     press(qtbot, writing, Qt.Key.Key_Z, CTRL)
     press(qtbot, writing, Qt.Key.Key_Z, CTRL)
     assert shown(writing) == ["C5@0+1/2"]
-    assert writing.write.writer.entry.caret == Fraction(1, 2)
+    assert writing.desks["write"].writer.entry.caret == Fraction(1, 2)
 
 
 def test_the_page_grows_under_the_caret(qtbot: QtBot, window: MainWindow) -> None:
     begin(qtbot, window)
-    assert [len(line.line.source.bars) for line in window.write.page.lines] == [1]
+    assert [len(line.line.source.bars) for line in window.desks["write"].page.lines] == [1]
     type_keys(qtbot, window, "5cccccc")
-    bars = [len(line.line.source.bars) for line in window.write.page.lines]
+    bars = [len(line.line.source.bars) for line in window.desks["write"].page.lines]
     assert sum(bars) == 7
     assert bars[0] == 4
     assert len(shown(window)) == 6
@@ -138,16 +138,16 @@ def test_inserting_moves_what_follows(qtbot: QtBot, writing: MainWindow) -> None
     press(qtbot, writing, Qt.Key.Key_Home)
     type_keys(qtbot, writing, "ie")
     assert shown(writing) == ["E4@0+1", "C5@1+1", "D5@2+1"]
-    assert writing.write.panel.insert.isChecked()
-    writing.write.panel.insert.click()
-    assert not writing.write.writer.entry.insert
+    assert writing.desks["write"].panel.insert.isChecked()
+    writing.desks["write"].panel.insert.click()
+    assert not writing.desks["write"].writer.entry.insert
 
 
 def test_notes_are_selected_moved_and_changed(qtbot: QtBot, writing: MainWindow) -> None:
     type_keys(qtbot, writing, "cde")
     press(qtbot, writing, Qt.Key.Key_Left, SHIFT)
     press(qtbot, writing, Qt.Key.Key_Left, SHIFT)
-    assert len(writing.session.selected()) == 3
+    assert len(writing.session.selection.notes()) == 3
     press(qtbot, writing, Qt.Key.Key_Up, ALT)
     assert [text.split("@")[0] for text in shown(writing)] == ["C#5", "Eb5", "F5"]
     press(qtbot, writing, Qt.Key.Key_Down, ALT)
@@ -193,46 +193,46 @@ def test_deleting_leaves_silence_or_closes_up(qtbot: QtBot, writing: MainWindow)
 
 
 def test_rhythm_first_then_pitches(qtbot: QtBot, writing: MainWindow) -> None:
-    press(qtbot, writing, Qt.Key.Key_F8)
-    assert writing.write.panel.ways[Way.RHYTHM].isChecked()
+    press(qtbot, writing, Qt.Key.Key_8)
+    assert writing.desks["write"].panel.ways[Way.RHYTHM].isChecked()
     type_keys(qtbot, writing, "322")
     assert [(note.duration, note.uncertain) for note in solo_of(writing).notes] == [
         (1, True), (Fraction(1, 2), True), (Fraction(1, 2), True),
     ]  # fmt: skip
     press(qtbot, writing, Qt.Key.Key_Home)
-    press(qtbot, writing, Qt.Key.Key_F9)
+    press(qtbot, writing, Qt.Key.Key_9)
     type_keys(qtbot, writing, "ceg")
     assert [note.pitch.letter for note in solo_of(writing).notes] == ["C", "E", "G"]
     assert not any(note.uncertain for note in solo_of(writing).notes)
 
 
 def test_the_caret_goes_by_bar_line_and_click(qtbot: QtBot, writing: MainWindow) -> None:
-    writer = writing.write.writer
+    writer = writing.desks["write"].writer
     press(qtbot, writing, Qt.Key.Key_Right, CTRL)
     assert writer.entry.caret == 4
     press(qtbot, writing, Qt.Key.Key_Down)
     assert writer.entry.caret >= 16
     press(qtbot, writing, Qt.Key.Key_Up)
     assert 0 <= writer.entry.caret <= 8
-    page = writing.write.page
+    page = writing.desks["write"].page
     line = page.lines[1]
     place = page.mapFromScene(line.line.x_at(24.0), line.pos().y() + sum(line.line.staff) / 2)
     viewport = page.viewport()
     assert viewport is not None
     qtbot.mouseClick(viewport, Qt.MouseButton.LeftButton, pos=place)
     assert writer.entry.caret == 24
-    assert writing.write.about.text().startswith("Bar 7, beat 1")
+    assert writing.desks["write"].about.text().startswith("Bar 7, beat 1")
 
 
 def test_in_written_pitch_letters_are_read_as_the_player_reads(qtbot: QtBot, window: MainWindow) -> None:
     begin(qtbot, window, form=1, instrument="Trumpet")
-    window.menus.written_action.setChecked(True)
+    window.studio.view.set_written(True)
     to_page(qtbot, window)
     type_keys(qtbot, window, "d")
     assert window.session.shown is not None
     assert window.session.shown.notes[0].pitch.letter == "D"
     assert solo_of(window).notes[0].pitch.letter == "C"
-    window.write.strip.keyboard.played.emit(74, 0)
+    window.desks["write"].strip.keyboard.played.emit(74, 0)
     assert window.session.shown.notes[1].pitch.midi == 74
     assert solo_of(window).notes[1].pitch.midi == 72
 
@@ -244,7 +244,7 @@ def test_marks_by_key_and_by_button(qtbot: QtBot, writing: MainWindow) -> None:
     note = solo_of(writing).notes[-1]
     assert note.has(Articulation.ACCENT)
     assert note.pick is Pick.DOWN
-    panel = writing.write.panel
+    panel = writing.desks["write"].panel
     panel.tabs["marks"].click()
     marks = panel.marks
     assert marks.buttons[Articulation.ACCENT].isChecked()
@@ -260,15 +260,15 @@ def test_marks_by_key_and_by_button(qtbot: QtBot, writing: MainWindow) -> None:
     assert [mark.semitones for mark in note.marks if mark.articulation is Articulation.BEND] == [Fraction(1, 2)]
     assert (note.finger, note.string) == ("3", 2)
     assert [(text.onset, text.words) for text in solo_of(writing).texts] == [(0, "lay back")]
-    drawn = [item for item in writing.write.page.items() if isinstance(item, ArticulationItem) and item._notes]
+    drawn = [item for item in writing.desks["write"].page.items() if isinstance(item, ArticulationItem) and item._notes]
     assert drawn
     marks.buttons["doubt"].click()
     assert solo_of(writing).notes[-1].uncertain
 
 
 def test_chords_are_typed_checked_completed_and_used(qtbot: QtBot, writing: MainWindow) -> None:
-    writing.write.panel.tabs["chords"].click()
-    chords = writing.write.panel.chords
+    writing.desks["write"].panel.tabs["chords"].click()
+    chords = writing.desks["write"].panel.chords
     chords.editor.setPlainText("| Dm7 G7 | Hmaj7 |")
     assert "H" in chords.verdict.text()
     assert not chords.use.isEnabled()
@@ -277,7 +277,7 @@ def test_chords_are_typed_checked_completed_and_used(qtbot: QtBot, writing: Main
     assert chords.verdict.text() == "3 bars"
     chords.use.click()
     assert [event.text for event in solo_of(writing).chords] == ["Dm7", "G7", "Cmaj7"]
-    assert writing.write.page.hasFocus()
+    assert writing.desks["write"].page.hasFocus()
     chords.editor.setFocus()
     chords.editor.moveCursor(chords.editor.textCursor().MoveOperation.End)
     qtbot.keyClicks(chords.editor, " Fm")
@@ -289,7 +289,7 @@ def test_chords_are_typed_checked_completed_and_used(qtbot: QtBot, writing: Main
 
 
 def test_choruses_are_copied_one_is_changed_and_a_chord_moved(qtbot: QtBot, writing: MainWindow) -> None:
-    chords = writing.write.panel.chords
+    chords = writing.desks["write"].panel.chords
     assert chords.bars.value() == 12
     chords.count.setValue(3)
     chords.copy.click()
@@ -301,7 +301,7 @@ def test_choruses_are_copied_one_is_changed_and_a_chord_moved(qtbot: QtBot, writ
     chords.apply()
     assert [event.text for event in solo_of(writing).chords].count("Db7") == 1
     to_page(qtbot, writing)
-    writing.write.writer.go_to(Fraction(17))
+    writing.desks["write"].writer.go_to(Fraction(17))
     press(qtbot, writing, Qt.Key.Key_Right, CTRL | ALT)
     assert 17 in [event.onset for event in solo_of(writing).chords]
     press(qtbot, writing, Qt.Key.Key_Left, CTRL | ALT)
@@ -309,10 +309,10 @@ def test_choruses_are_copied_one_is_changed_and_a_chord_moved(qtbot: QtBot, writ
 
 
 def test_what_moves_between_two_chords_is_said(qtbot: QtBot, writing: MainWindow) -> None:
-    chords = writing.write.panel.chords
+    chords = writing.desks["write"].panel.chords
     chords.editor.setPlainText("| Dm7 | G7 |")
     chords.apply()
-    writing.write.writer.go_to(Fraction(0))
+    writing.desks["write"].writer.go_to(Fraction(0))
     assert chords.moves_title.text() == "Dm7 → G7"
     assert "C → B (a semitone down)" in chords.moves.text()
     assert "D, F stay" in chords.moves.text()
@@ -321,22 +321,22 @@ def test_what_moves_between_two_chords_is_said(qtbot: QtBot, writing: MainWindow
 def test_checks_are_listed_with_a_jump(qtbot: QtBot, window: MainWindow) -> None:
     begin(qtbot, window, form=1, instrument="Trumpet")
     type_keys(qtbot, window, "3ccqq")
-    panel = window.write.panel
+    panel = window.desks["write"].panel
     panel.tabs["checks"].click()
     assert "(" in panel.tabs["checks"].text()
-    window.write.writer.go_to(Fraction(8))
+    window.desks["write"].writer.go_to(Fraction(8))
     low = next(
         panel.checks.rows.item(row)
         for row in range(panel.checks.rows.count())
         if "below" in panel.checks.rows.item(row).text()  # type: ignore[union-attr]
     )
     panel.checks.rows.itemActivated.emit(low)
-    assert window.write.writer.entry.caret == 1
+    assert window.desks["write"].writer.entry.caret == 1
 
 
 def test_keyboard_fretboard_and_midi_write_notes(qtbot: QtBot, window: MainWindow) -> None:
     begin(qtbot, window, form=1, instrument="Guitar")
-    strip = window.write.strip
+    strip = window.desks["write"].strip
     board = strip.fretboard
     assert board.isVisible()
     place = board.fret_box(2, 5).center().toPoint()
@@ -357,22 +357,22 @@ def test_keyboard_fretboard_and_midi_write_notes(qtbot: QtBot, window: MainWindo
 
 def test_other_strings_are_kept_and_bad_ones_refused(qtbot: QtBot, window: MainWindow) -> None:
     begin(qtbot, window, form=1, instrument="Guitar")
-    strip = window.write.strip
+    strip = window.desks["write"].strip
     assert not strip.use_tuning("E2 H2")
     assert "String 2" in window.notice.text.text()
     assert strip.use_tuning("D2 A2 D3 G3 B3 E4")
     assert strip.fretboard.tuning.strings[0] == 38
-    window.write.strip.show_solo(solo_of(window))
+    window.desks["write"].strip.show_solo(solo_of(window))
     assert strip.fretboard.tuning.strings[0] == 38
 
 
 def test_a_device_that_cannot_be_opened_is_told(window: MainWindow) -> None:
-    assert not window.write.strip.midi.open("No such keyboard")
+    assert not window.desks["write"].strip.midi.open("No such keyboard")
     assert "No such keyboard can't be opened" in window.notice.text.text()
 
 
 def test_the_pad_can_be_clicked(qtbot: QtBot, writing: MainWindow) -> None:
-    pad = writing.write.panel.pad
+    pad = writing.desks["write"].panel.pad
     for name in ("3", "C", "E", "X", "W", "V", "T", "R", "Z", "5"):
         qtbot.mouseClick(pad, Qt.MouseButton.LeftButton, pos=pad.box_of(name).center().toPoint())
     assert shown(writing) == ["C5@0+1", "Eb6@1+5/2"]
@@ -382,19 +382,19 @@ def test_the_pad_can_be_clicked(qtbot: QtBot, writing: MainWindow) -> None:
 def test_a_recording_dropped_on_the_shelf_begins_a_solo(qtbot: QtBot, window: MainWindow, tmp_path: Path) -> None:
     window.show_desk("shelf")
     window.import_files([write_recording(tmp_path / "late_set.wav", 8.0)])
-    dialog = window.beginning.new_dialog
+    dialog = window.studio.beginning.new_dialog
     assert dialog is not None
     assert dialog.title_field.text() == "late set"
     dialog.form.setCurrentIndex(1)
     dialog.accept()
-    qtbot.waitUntil(lambda: window.listen.has_recording)
-    assert window.listen.isVisible()
+    qtbot.waitUntil(lambda: window.desks["listen"].has_recording)
+    assert window.desks["listen"].isVisible()
     assert solo_of(window).title == "late set"
 
 
 def test_a_pickup_longer_than_a_bar_is_refused(qtbot: QtBot, window: MainWindow) -> None:
-    window.shelf.new_button.click()
-    dialog = window.beginning.new_dialog
+    window.desks["shelf"].new_button.click()
+    dialog = window.studio.beginning.new_dialog
     assert dialog is not None
     assert not dialog.yes.isEnabled()
     dialog.title_field.setText("Short one")
@@ -412,24 +412,24 @@ def test_a_pickup_longer_than_a_bar_is_refused(qtbot: QtBot, window: MainWindow)
 
 def test_the_recording_is_heard_at_the_caret(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
     attach(qtbot, at_ferry, write_recording(tmp_path / "take.wav"))
-    at_ferry.listen.find_beats()
-    qtbot.waitUntil(lambda: len(at_ferry.tape.beats.times) > 20)
+    at_ferry.desks["listen"].find_beats()
+    qtbot.waitUntil(lambda: len(at_ferry.studio.tape.beats.times) > 20)
     at_ferry.show_desk("write")
     to_page(qtbot, at_ferry)
-    assert at_ferry.write.recording.isVisible()
-    at_ferry.write.writer.go_to(Fraction(4))
+    assert at_ferry.desks["write"].recording.isVisible()
+    at_ferry.desks["write"].writer.go_to(Fraction(4))
     type_keys(qtbot, at_ferry, "h")
-    assert at_ferry.deck.is_playing
-    region = at_ferry.deck.region
+    assert at_ferry.studio.deck.is_playing
+    region = at_ferry.studio.deck.region
     assert region is not None
     assert region[1] - region[0] == pytest.approx(4 * 60 / 148 * 44100, rel=0.05)
     type_keys(qtbot, at_ferry, "h")
-    assert not at_ferry.deck.is_playing
+    assert not at_ferry.studio.deck.is_playing
 
 
 def test_typing_in_fields_writes_no_notes(qtbot: QtBot, writing: MainWindow) -> None:
-    writing.write.panel.tabs["marks"].click()
-    field: QWidget = writing.write.panel.marks.words
+    writing.desks["write"].panel.tabs["marks"].click()
+    field: QWidget = writing.desks["write"].panel.marks.words
     field.setFocus()
     qtbot.keyClicks(field, "bag")
     assert shown(writing) == []
@@ -444,7 +444,7 @@ def test_a_solo_of_other_meters_is_written_on(qtbot: QtBot, window: MainWindow) 
     press(qtbot, window, Qt.Key.Key_End)
     type_keys(qtbot, window, "2bag4f")
     assert shown(window)[5:] == ["B5@5/2+1/2", "A5@3+1/2", "G5@7/2+1/2", "F5@4+2"]
-    assert len(window.write.page.lines[0].line.source.bars) == 3
+    assert len(window.desks["write"].page.lines[0].line.source.bars) == 3
 
 
 def test_every_form_and_tuning_has_words_to_translate() -> None:
@@ -454,28 +454,28 @@ def test_every_form_and_tuning_has_words_to_translate() -> None:
 
 def test_a_rhythm_is_tapped_in_the_solos_tempo_and_pitches_are_poured_in(qtbot: QtBot, writing: MainWindow) -> None:
     now = [10.0]
-    writing.write.taps._clock = lambda: now[0]
+    writing.desks["write"].taps._clock = lambda: now[0]
     for pause in (0.5, 0.25, 0.25, 0.5):
         type_keys(qtbot, writing, "y")
         now[0] += pause
     assert "4 notes tapped" in writing.statusBar().currentMessage()  # type: ignore[union-attr]
-    writing.write.taps.finish()
+    writing.desks["write"].taps.finish()
     assert [(note.onset, note.uncertain) for note in solo_of(writing).notes] == [
         (0, True), (1, True), (Fraction(3, 2), True), (2, True),
     ]  # fmt: skip
-    assert writing.write.panel.ways[Way.PITCHES].isChecked()
+    assert writing.desks["write"].panel.ways[Way.PITCHES].isChecked()
     type_keys(qtbot, writing, "cegb")
     assert [note.pitch.letter for note in solo_of(writing).notes] == ["C", "E", "G", "B"]
 
 
 def test_a_rhythm_is_tapped_with_what_is_played(qtbot: QtBot, writing: MainWindow) -> None:
-    desk = writing.write
+    desk = writing.desks["write"]
     for place in (4.02, 5.0, 5.97, 4.5):
-        writing.transport.playhead_moved.emit(place)
+        writing.studio.transport.playhead_moved.emit(place)
         type_keys(qtbot, writing, "y")
     # Going round the loop hands the first taps on.
     assert [note.onset for note in solo_of(writing).notes] == [4, 5, 6]
-    writing.transport.playing_changed.emit(False)
+    writing.studio.transport.playing_changed.emit(False)
     assert desk._heard_time() is None
 
 
@@ -488,16 +488,16 @@ def test_the_output_is_chosen_in_the_preferences(writing: MainWindow, monkeypatc
     assert dialog.device.currentText() == "No sound card"
     dialog.accept()
     monkeypatch.setattr("gavotte.desktop.shell.preferences.device_names", lambda: ["Loudspeakers", "Headphones"])
-    writing.transport.warm_up()
-    assert writing.transport.output is not None
+    writing.studio.transport.warm_up()
+    assert writing.studio.transport.output is not None
     writing.show_preferences()
     dialog = writing.preferences_dialog
     assert dialog is not None
     dialog.device.setCurrentIndex(2)
     dialog.device.activated.emit(2)
-    assert writing.transport.output is None, "the next sound opens the one that was chosen"
-    writing.transport.warm_up()
-    assert writing.transport.output is not None
+    assert writing.studio.transport.output is None, "the next sound opens the one that was chosen"
+    writing.studio.transport.warm_up()
+    assert writing.studio.transport.output is not None
     dialog.accept()
     writing.show_preferences()
     assert writing.preferences_dialog is not None

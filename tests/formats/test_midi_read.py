@@ -21,8 +21,8 @@ from gavotte.formats.midi_write import write_midi
 from gavotte.formats.musicxml import open_score
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.formats.passage import read_passages
-from gavotte.formats.quantise import quantise
 from gavotte.labelling.labeller import label_solo
+from gavotte.notation.quantise import quantise
 from gavotte.solo.document import KeyRegion, Section, Solo, TempoChange
 from gavotte.theory.key import Key
 

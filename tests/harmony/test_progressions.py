@@ -16,7 +16,7 @@ from gavotte.harmony.keys import foreignness, heard_keys, inferred_keys, with_ke
 from gavotte.harmony.numerals import numeral
 from gavotte.harmony.progressions import blues_choruses, numbered, progressions_of, summary
 from gavotte.solo.document import Solo
-from gavotte.solo.edits import transposed
+from gavotte.solo.moving import transposed
 from gavotte.theory.chord_symbol import parse_chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key

@@ -8,7 +8,7 @@ import pytest
 from tests.conftest import make_solo
 
 from gavotte.labelling.labeller import label_solo
-from gavotte.solo.edits import transposed
+from gavotte.solo.moving import transposed
 from gavotte.theory.interval import Interval
 
 SHORT = {

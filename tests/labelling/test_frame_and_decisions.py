@@ -17,7 +17,8 @@ from gavotte.labelling.labeller import label_solo
 from gavotte.labelling.local_scale import local_scale
 from gavotte.labelling.search import Way, cheapest, figure_cost
 from gavotte.solo.document import Function, KeyRegion, Solo
-from gavotte.solo.edits import transposed, with_decision, without_decision
+from gavotte.solo.edits import with_decision, without_decision
+from gavotte.solo.moving import transposed
 from gavotte.solo.school import VERTICAL
 from gavotte.theory.chord_symbol import parse_chord
 from gavotte.theory.interval import Interval

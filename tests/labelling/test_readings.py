@@ -11,7 +11,7 @@ from gavotte.labelling.answers import reading_at, with_changes_read, with_readin
 from gavotte.labelling.labeller import label_solo, labelled
 from gavotte.labelling.readings import proposals, reading_name
 from gavotte.solo.document import ChordEvent, Reading, ReadingKind, Solo
-from gavotte.solo.edits import excerpt, transposed
+from gavotte.solo.moving import excerpt, transposed
 from gavotte.solo.school import KEY_CENTRED
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import PitchName

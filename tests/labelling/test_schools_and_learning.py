@@ -14,7 +14,8 @@ from gavotte.formats.errors import FormatError
 from gavotte.labelling.answers import plain_ones, with_labels_taken
 from gavotte.labelling.labeller import label_solo, labelled
 from gavotte.labelling.learning import Evidence, changed_labels, evidence_of, offers
-from gavotte.library.schools import FILE_NAME, keep_schools, own_schools, school_named
+from gavotte.library.schools import FILE_NAME, keep_schools, own_schools, school_named, schools_in, take_in_schools
+from gavotte.library.store import Library
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import with_decision
 from gavotte.solo.school import CHOICES, KEY_CENTRED, LINEAR, SCHOOLS, VERTICAL, School
@@ -144,17 +145,20 @@ def test_taking_all_plain_labels_decides_only_those() -> None:
 # -- own schools ----------------------------------------------------------------------------------------
 
 
-def test_own_schools_are_kept(tmp_path: Path) -> None:
-    assert own_schools(tmp_path / "new") == ()
+def test_own_schools_are_kept(library: Library, tmp_path: Path) -> None:
+    assert own_schools(library) == ()
     mine = replace(VERTICAL, name="After the lesson", naming=DegreeNaming(compound=False))
-    keep_schools(tmp_path / "new", [mine])
-    assert own_schools(tmp_path / "new") == (mine,)
+    keep_schools(library, [mine])
+    assert own_schools(library) == (mine,)
+    assert schools_in(library.folder, tmp_path) == (mine,)
     assert school_named(" after THE lesson", [mine]) == mine
     assert school_named("vertical", [mine]) == VERTICAL
     assert school_named("nobody's", [mine]) is None
 
 
-def test_a_damaged_file_of_schools_is_told(tmp_path: Path) -> None:
+def test_a_damaged_file_of_schools_is_told(library: Library, tmp_path: Path) -> None:
     (tmp_path / FILE_NAME).write_text("{", encoding="utf-8")
     with pytest.raises(FormatError, match="damaged"):
-        own_schools(tmp_path)
+        take_in_schools(library, tmp_path)
+    with pytest.raises(FormatError, match="damaged"):
+        schools_in(tmp_path / "nowhere", tmp_path)

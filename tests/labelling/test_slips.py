@@ -15,8 +15,8 @@ from gavotte.labelling.slips import Change, Slip, suspected_slips
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import with_decision, with_notes_moved
 from gavotte.solo.instruments import INSTRUMENTS
+from gavotte.solo.written import as_written
 from gavotte.theory.interval import Interval
-from gavotte.workshop.written import as_written
 
 LINE = [("Dm7", "D5/8 E5 F5 A5 G5 F5 E5 D5"), ("G7", "B4/8 D5 F5 A5 G5 F5 D5 B4"), ("Cmaj7", "C5/8 E5 G5 E5 C5/2")]
 

@@ -306,7 +306,7 @@ def archived(library: Library, path: Path) -> list[float]:
 def test_a_library_goes_out_and_comes_in_whole(tmp_path: Path) -> None:
     path = tmp_path / "all.gavotte.zip"
     with Library(tmp_path / "one") as one:
-        solo = one.add_solo(ferry(), in_doubt=2)
+        solo = one.add_solo(ferry(), to_look_at=2)
         one.add_lick(a_lick(solo))
         shares = archived(one, path)
         assert shares[-1] == 1
@@ -321,7 +321,7 @@ def test_a_library_goes_out_and_comes_in_whole(tmp_path: Path) -> None:
         assert {entry.title for entry in two.solos()} == {"Mine", ferry().title}
         came = next(entry for entry in two.solos() if entry.title == ferry().title)
         assert two.solo(came.id) == ferry()
-        assert came.in_doubt == before[0].in_doubt
+        assert came.to_look_at == before[0].to_look_at
         assert two.licks()[0].solo_id == came.id
         assert two.lick(two.licks()[0].id).labels == a_lick(solo).labels
 

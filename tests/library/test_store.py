@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import json
 import os
 import signal
 import sqlite3
@@ -7,19 +8,25 @@ import subprocess
 import sys
 from contextlib import closing
 from dataclasses import replace
+from fractions import Fraction
 from pathlib import Path
 
 import pytest
+from tests.conftest import make_solo
 
 from gavotte.demo.arcade import arcade
 from gavotte.demo.build import build_demo
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
+from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.labelling.labeller import label_solo
-from gavotte.library import schema, store
+from gavotte.library import schema, store, tables
+from gavotte.library.corrections import corrections_of, take_in_corrections
 from gavotte.library.errors import LibraryError
+from gavotte.library.schools import SCHOOLS_DOCUMENT, OwnSchools, keep_schools, own_schools, take_in_schools
 from gavotte.library.store import DATABASE, Library
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import with_decision
+from gavotte.solo.school import VERTICAL
 from gavotte.vocabulary.lick import Lick, keep_lick
 
 
@@ -33,13 +40,13 @@ def a_lick(solo_id: str) -> Lick:
 
 def test_what_is_put_in_comes_out_after_closing(tmp_path: Path) -> None:
     with Library(tmp_path) as library:
-        solo_id = library.add_solo(ferry(), in_doubt=3)
+        solo_id = library.add_solo(ferry(), to_look_at=3)
         lick_id = library.add_lick(a_lick(solo_id))
     with Library(tmp_path) as library:
         assert library.solo(solo_id) == ferry()
         assert library.lick(lick_id) == a_lick(solo_id)
         entry = library.solos()[0]
-        assert (entry.title, entry.bars, entry.notes, entry.in_doubt) == (ferry().title, 32, len(ferry().notes), 3)
+        assert (entry.title, entry.bars, entry.notes, entry.to_look_at) == (ferry().title, 32, len(ferry().notes), 3)
         assert library.licks()[0].degrees.split() == [label.degree for label in a_lick(solo_id).labels]
 
 
@@ -47,7 +54,9 @@ def test_saving_replaces_and_touches(library: Library) -> None:
     first, second = library.add_solo(ferry()), library.add_solo(replace(ferry(), title="Another"))
     assert [entry.id for entry in library.solos()] == [second, first]
     changed = with_decision(ferry(), "n3", Function.CHORD, "plain")
-    library.save_solo(first, changed, in_doubt=1)
+    library.save_solo(first, changed)
+    library.save_count(first, 1)
+    assert library.solos()[0].to_look_at == 1
     assert library.solo(first) == changed
     assert [entry.id for entry in library.solos()] == [first, second]
 
@@ -133,6 +142,52 @@ def test_migrations_run_in_order_after_a_backup(tmp_path: Path, monkeypatch: pyt
     assert backup.execute("SELECT count(*) FROM solos").fetchone() == (1,)
     assert backup.execute("PRAGMA user_version").fetchone() == (before,)
     backup.close()
+
+
+OLD_SOLO = """
+    INSERT INTO solos VALUES ('old', 'Old One', 'P', 'swing', 'C major', 1, 2, 1, ?, '2026-01-01T00:00:00+00:00',
+        '2026-01-01T00:00:00+00:00', NULL)
+"""
+
+
+def test_an_older_library_is_filled_from_its_documents(tmp_path: Path) -> None:
+    waltz = replace(make_solo([("C6", "C5/4 E5 G5")], meter="3/4"), tempo=Fraction(150))
+    database = sqlite3.connect(tmp_path / DATABASE)
+    for step in schema.MIGRATIONS[:2]:
+        database.executescript(str(step))
+    database.execute(OLD_SOLO, (SOLO_DOCUMENT.write(waltz),))
+    database.execute(OLD_SOLO.replace("'old'", "'damaged'"), (b"{",))
+    database.execute("PRAGMA user_version = 2")
+    database.commit()
+    database.close()
+    with Library(tmp_path) as library:
+        entries = {entry.id: entry for entry in library.solos()}
+        assert (entries["old"].meter, entries["old"].tempo, entries["old"].to_look_at) == ("3/4", 150, None)
+        assert entries["damaged"].meter == ""
+        assert library.solo("old") == waltz
+
+
+def test_tables_are_as_they_are_declared(library: Library) -> None:
+    for table in (tables.SOLOS, tables.LICKS, tables.RECORDINGS):
+        found = {row[1] for row in library._db.execute(f"PRAGMA table_info({table.name})")}
+        assert found == set(table.all_columns)
+
+
+def test_schools_and_corrections_are_taken_in_from_where_they_lay(tmp_path: Path, library: Library) -> None:
+    mine = replace(VERTICAL, name="Mine")
+    (tmp_path / "schools.json").write_bytes(SCHOOLS_DOCUMENT.write(OwnSchools((mine,))))
+    (tmp_path / "corrections.json").write_text(
+        json.dumps({"evidence": {"Linear": {"a": {"ninth_is_tone": [3, 1]}}}, "declined": {"Linear": {"x": 4}}})
+    )
+    take_in_schools(library, tmp_path)
+    take_in_corrections(library, tmp_path)
+    assert own_schools(library) == (mine,)
+    corrections = corrections_of(library)
+    assert corrections.elsewhere("Linear", "b")["ninth_is_tone"].other_way == 3
+    assert corrections.is_declined("Linear", "x", 5)
+    keep_schools(library, [])
+    take_in_schools(library, tmp_path)
+    assert own_schools(library) == (), "what was deleted since does not come back"
 
 
 SAVER = """

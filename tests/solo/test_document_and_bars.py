@@ -7,8 +7,9 @@ from tests.conftest import make_solo
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.checks import check
 from gavotte.solo.document import ChordEvent, Function, MeterRegion, OddBar, Solo
-from gavotte.solo.edits import excerpt, transposed, with_decision, without_decision
+from gavotte.solo.edits import with_decision, without_decision
 from gavotte.solo.instruments import INSTRUMENTS, guess_instrument
+from gavotte.solo.moving import excerpt, transposed
 from gavotte.solo.setting import with_setting
 from gavotte.theory.chord import UnreadChord
 from gavotte.theory.chord_symbol import ChordSymbolError

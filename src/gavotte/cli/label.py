@@ -21,7 +21,7 @@ from gavotte.formats.opening import open_source
 from gavotte.formats.passage import label_members, passage_members, read_passages
 from gavotte.formats.whole_file import write_whole
 from gavotte.labelling.labeller import label_solo
-from gavotte.library.schools import own_schools, school_named
+from gavotte.library.schools import school_named, schools_in
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.solo.school import SCHOOLS, School
@@ -57,7 +57,8 @@ def label_command(given: list[str]) -> int:
     school = None
     if options.school is not None:
         try:
-            own = own_schools(Path(platformdirs.user_config_dir("gavotte")))
+            folder = Path(platformdirs.user_data_dir("gavotte")) / "library"
+            own = schools_in(folder, Path(platformdirs.user_config_dir("gavotte")))
         except FormatError as error:
             print(f"gavotte: {error}", file=sys.stderr)
             return SOME_FAILED

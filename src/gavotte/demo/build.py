@@ -9,7 +9,8 @@ from pathlib import Path
 from gavotte.demo.arcade import arcade, begun_arcade
 from gavotte.demo.recordings import record
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
-from gavotte.labelling.labeller import label_solo
+from gavotte.labelling.labeller import labelled
+from gavotte.labelling.questions import number_to_look_at
 from gavotte.library.lock import FolderLock
 from gavotte.library.store import DATABASE, Library
 from gavotte.solo.document import Solo
@@ -33,12 +34,12 @@ def build_demo(folder: Path, fresh: bool = False, recordings: Callable[[str], No
     with Library(folder) as library:
         begun = begun_arcade()
         # What is added first stands last on the shelf.
-        begun_id = library.add_solo(begun, sum(label.in_doubt for label in label_solo(begun)))
+        begun_id = library.add_solo(begun, number_to_look_at(labelled(begun)))
         kept = []
         for make in reversed(DEMO_SOLOS):
             solo = make()
-            labels = label_solo(solo)
-            kept.append((library.add_solo(solo, sum(label.in_doubt for label in labels)), solo, labels))
+            found = labelled(solo)
+            kept.append((library.add_solo(solo, number_to_look_at(found)), solo, found.labels))
         kept.reverse()
         for which, first, last in DEMO_LICKS:
             solo_id, solo, labels = kept[which]

@@ -1,17 +1,31 @@
-"""Work beside the interface: a function in another thread, or small steps between events in this one."""
+"""Activities: what is worked out beside the interface, in another thread or in small steps between events.
+
+Whoever works something out asks the window's ``Activities`` for it. An activity has an owner, words that say what it
+does ("" where nobody need see it), how far it is, and can be cancelled; what fails is written to the log with its
+traceback, whoever is told of it.
+"""
 
 from __future__ import annotations
 
 import atexit
+import logging
 from collections.abc import Callable, Generator, Iterator
 from contextlib import suppress
+from functools import partial
 from typing import Any
 
 from PyQt6.QtCore import QObject, QThreadPool, QTimer, pyqtSignal, pyqtSlot
 
+from gavotte.formats.errors import FormatError
+from gavotte.library.errors import LibraryError
+from gavotte.recording.errors import RecordingError
+from gavotte.sounding.synth import SynthError
+
+LOG = logging.getLogger("gavotte")
+
 
 class Job:
-    """One piece of work. ``cancel`` keeps its result from being delivered."""
+    """One piece of work in a worker thread. ``cancel`` keeps its result from being delivered."""
 
     def __init__(
         self, function: Callable[[], Any], on_done: Callable[[Any], None], on_failed: Callable[[Exception], None]
@@ -32,6 +46,7 @@ class Job:
             result = self._function()
         except Exception as error:
             failure = error
+            _log(error)
         # With the application gone there is nobody left to hear of it.
         with suppress(RuntimeError):
             if not self._cancelled:
@@ -103,31 +118,6 @@ class _Messenger(QObject):
 _messenger = _Messenger()
 
 
-def run_beside(
-    function: Callable[[], Any], on_done: Callable[[Any], None], on_failed: Callable[[Exception], None]
-) -> Job:
-    """Start ``function`` in a worker thread; one of the two callbacks follows in the interface's thread."""
-    job = Job(function, on_done, on_failed)
-    pool = QThreadPool.globalInstance()
-    assert pool is not None
-    pool.start(job.run)
-    return job
-
-
-def walk_beside(
-    steps: Callable[[], Generator[float, None, Any]],
-    on_progress: Callable[[float], None],
-    on_done: Callable[[Any], None],
-    on_failed: Callable[[Exception], None],
-) -> Walk:
-    """Go through steps in a worker thread; the callbacks follow in the interface's thread."""
-    walk = Walk(steps, on_progress, on_done, on_failed)
-    pool = QThreadPool.globalInstance()
-    assert pool is not None
-    pool.start(walk.run)
-    return walk
-
-
 def wait_for_workers(milliseconds: int = 5000) -> bool:
     """Start nothing more, and wait for what is running; False where it takes too long.
 
@@ -141,6 +131,16 @@ def wait_for_workers(milliseconds: int = 5000) -> bool:
 
 
 atexit.register(wait_for_workers)
+
+
+_EXPECTED = (OSError, FormatError, LibraryError, RecordingError, SynthError)
+"""Errors that say what is wrong with a file or a disk: no faults of the program."""
+
+
+def _log(error: Exception) -> None:
+    """Keep where an error came from."""
+    level = logging.INFO if isinstance(error, _EXPECTED) else logging.ERROR
+    LOG.log(level, "Beside the interface: %r", error, exc_info=error)
 
 
 class Steps(QObject):
@@ -168,13 +168,17 @@ class Steps(QObject):
         """Stop, and clean up what was begun."""
         self._timer.stop()
         if isinstance(self._steps, Generator):
-            self._steps.close()
+            # A step that stops its own work is still running.
+            with suppress(ValueError):
+                self._steps.close()
+        self.deleteLater()
 
     def _step(self) -> None:
         try:
             share = next(self._steps, None)
         except Exception as error:
             self._timer.stop()
+            _log(error)
             self._on_failed(error)
             return
         if share is None:
@@ -182,3 +186,151 @@ class Steps(QObject):
             self._on_done()
         else:
             self._on_progress(share)
+
+
+class Activity:
+    """One thing that is being worked out. ``share`` is how much of it is done, None where that is not known."""
+
+    def __init__(self, owner: object, words: str, cancelled: Callable[[], None] | None) -> None:
+        self.owner, self.words = owner, words
+        self.share: float | None = None
+        self._cancelled = cancelled
+        self._work: Job | Steps | None = None
+        self._activities: Activities | None = None
+
+    @property
+    def is_running(self) -> bool:
+        """Whether it is still being worked out."""
+        return self._activities is not None
+
+    @property
+    def said(self) -> str:
+        """What it does and how far it is: "Reading a.flac: 40 %"."""
+        if self.share is None:
+            return f"{self.words} …"
+        return f"{self.words}: {round(100 * self.share)} %"
+
+    def cancel(self) -> None:
+        """Stop it; its owner is told, and nothing comes of it."""
+        if self._end() and self._cancelled is not None:
+            self._cancelled()
+
+    def _end(self) -> bool:
+        """Take it off the list; False where it had ended before."""
+        activities, self._activities = self._activities, None
+        if activities is None:
+            return False
+        if self._work is not None:
+            self._work.cancel()
+        activities.drop(self)
+        return True
+
+
+class Activities(QObject):
+    """All that is being worked out in a window, in the order in which it began. Signal: ``changed``."""
+
+    changed = pyqtSignal()
+
+    def __init__(self, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._running: list[Activity] = []
+        self._closed = False
+
+    @property
+    def shown(self) -> tuple[Activity, ...]:
+        """Those that have words, which a user sees."""
+        return tuple(activity for activity in self._running if activity.words)
+
+    def of(self, owner: object) -> tuple[Activity, ...]:
+        """What is being worked out for an owner."""
+        return tuple(activity for activity in self._running if activity.owner is owner)
+
+    def cancel(self, owner: object) -> None:
+        """Stop all that is being worked out for an owner, without telling it."""
+        for activity in self.of(owner):
+            activity._end()
+
+    def close(self) -> None:
+        """Stop everything, and begin nothing more: the window is going."""
+        self._closed = True
+        for activity in tuple(self._running):
+            activity._end()
+
+    def drop(self, activity: Activity) -> None:
+        """Take an activity that has ended off the list."""
+        self._running.remove(activity)
+        self.changed.emit()
+
+    # -- beginning ----------------------------------------------------------------------------------
+
+    def beside(
+        self,
+        owner: object,
+        function: Callable[[], Any],
+        then: Callable[[Any], None],
+        otherwise: Callable[[Exception], None],
+        words: str = "",
+        cancelled: Callable[[], None] | None = None,
+    ) -> Activity:
+        """Work out ``function`` in a worker thread; ``then`` follows with its result, or ``otherwise`` its error."""
+        activity = Activity(owner, words, cancelled)
+        return self._begin(activity, Job(function, self._ending(activity, then), self._ending(activity, otherwise)))
+
+    def walk(
+        self,
+        owner: object,
+        steps: Callable[[], Generator[float, None, Any]],
+        then: Callable[[Any], None],
+        otherwise: Callable[[Exception], None],
+        words: str = "",
+        cancelled: Callable[[], None] | None = None,
+    ) -> Activity:
+        """The same for work in steps, which tell the share that is done and between which it can be stopped."""
+        activity = Activity(owner, words, cancelled)
+        walk = Walk(
+            steps, partial(self._go_on, activity), self._ending(activity, then), self._ending(activity, otherwise)
+        )
+        return self._begin(activity, walk)
+
+    def step(
+        self,
+        owner: object,
+        steps: Iterator[float],
+        then: Callable[[], None],
+        otherwise: Callable[[Exception], None],
+        words: str = "",
+        cancelled: Callable[[], None] | None = None,
+    ) -> Activity:
+        """The same for small steps in the interface's own thread, between events: painting can't be done elsewhere."""
+        activity = Activity(owner, words, cancelled)
+
+        def done() -> None:
+            activity._end()
+            then()
+
+        work = Steps(steps, partial(self._go_on, activity), done, self._ending(activity, otherwise), self)
+        return self._begin(activity, work)
+
+    def _begin(self, activity: Activity, work: Job | Steps) -> Activity:
+        if self._closed:
+            work.cancel()
+            return activity
+        activity._work, activity._activities = work, self
+        self._running.append(activity)
+        if isinstance(work, Job):
+            pool = QThreadPool.globalInstance()
+            assert pool is not None
+            pool.start(work.run)
+        self.changed.emit()
+        return activity
+
+    def _ending(self, activity: Activity, then: Callable[[Any], None]) -> Callable[[Any], None]:
+        def end(found: Any) -> None:
+            activity._end()
+            then(found)
+
+        return end
+
+    def _go_on(self, activity: Activity, share: float) -> None:
+        activity.share = share
+        self.changed.emit()

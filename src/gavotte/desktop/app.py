@@ -77,7 +77,7 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         if files:
             window.import_files(files)
         # The window comes first; by the time somebody presses Play the sound is ready.
-        QTimer.singleShot(300, window.transport.warm_up_beside)
+        QTimer.singleShot(300, window.studio.transport.warm_up_beside)
         status = app.exec()
         doorman.close()
         window.session.save()

@@ -56,6 +56,11 @@ PAGE_LINES = LineFormat()
 """The lines of the page on the screen."""
 
 
+def line_format(zoom: float) -> LineFormat:
+    """The lines of a page shown larger (or smaller) by a factor, as wide as its view: fewer bars (or more) on each."""
+    return LineFormat(LINE_WIDTH / zoom, max(1, round(BARS_PER_LINE / zoom)))
+
+
 class EngravingError(RuntimeError):
     """The engraver could not set a line."""
 

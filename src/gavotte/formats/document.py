@@ -76,5 +76,5 @@ def with_version(version: int) -> Migration:
 
 
 SOLO_DOCUMENT = DocumentKind(
-    "gavotte-solo", 4, "solo", Solo, {version: with_version(version + 1) for version in (1, 2, 3)}
+    "gavotte-solo", 5, "solo", Solo, {version: with_version(version + 1) for version in (1, 2, 3, 4)}
 )

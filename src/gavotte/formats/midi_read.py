@@ -16,8 +16,8 @@ from fractions import Fraction
 import mido
 
 from gavotte.formats.errors import FormatError
-from gavotte.formats.quantise import Rhythm, quantise
 from gavotte.formats.source import MAX_NOTES, Imported, VoiceSummary
+from gavotte.notation.quantise import Rhythm, quantise
 from gavotte.solo.checks import check
 from gavotte.solo.document import (
     TREBLE,

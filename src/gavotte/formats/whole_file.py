@@ -4,19 +4,32 @@ from __future__ import annotations
 
 import os
 import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
+
+
+@contextmanager
+def whole_file(path: Path) -> Iterator[Path]:
+    """A draft beside ``path`` to write to; it takes the file's place when the block ends well, and is gone else.
+
+    Raises OSError.
+    """
+    handle, name = tempfile.mkstemp(dir=path.parent, prefix=f".{path.name[:80]}.")
+    os.close(handle)
+    draft = Path(name)
+    try:
+        yield draft
+        with draft.open("rb") as file:
+            os.fsync(file.fileno())
+        draft.chmod(0o644)
+        draft.replace(path)
+    except BaseException:
+        draft.unlink(missing_ok=True)
+        raise
 
 
 def write_whole(path: Path, data: bytes) -> None:
     """Write a file so that it is either the old one or the whole new one. Raises OSError."""
-    handle, name = tempfile.mkstemp(dir=path.parent, prefix=f".{path.name}.")
-    try:
-        with os.fdopen(handle, "wb") as file:
-            file.write(data)
-            file.flush()
-            os.fsync(file.fileno())
-        os.chmod(name, 0o644)
-        os.replace(name, path)
-    except BaseException:
-        Path(name).unlink(missing_ok=True)
-        raise
+    with whole_file(path) as draft:
+        draft.write_bytes(data)

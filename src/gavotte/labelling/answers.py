@@ -7,8 +7,9 @@ from dataclasses import replace
 
 from gavotte.labelling.slips import Change, Slip
 from gavotte.solo.document import Decision, Dismissed, Function, Reading, ReadingKind, Solo
-from gavotte.solo.edits import transposed, with_notes_moved
+from gavotte.solo.edits import with_notes_moved
 from gavotte.solo.label import Label
+from gavotte.solo.moving import transposed
 from gavotte.solo.stretches import read_stretches
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import Pitch
@@ -49,7 +50,7 @@ def without_slip(solo: Solo, slip: Slip) -> Solo:
 
 def with_reading(solo: Solo, reading: Reading) -> Solo:
     """The solo with a reading of a stretch in place of those it overlaps."""
-    place = {note.id: i for i, note in enumerate(solo.notes)}
+    place = solo.places
     first, last = place[reading.first], place[reading.last]
 
     def apart(other: Reading) -> bool:

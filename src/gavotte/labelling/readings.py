@@ -64,7 +64,7 @@ def reading_name(reading: Reading) -> str:
 def proposals(found: Labelled) -> tuple[Proposal, ...]:
     """The readings worth proposing, in order and apart from each other; none where the user has settled it already."""
     candidates = [*_centres(found), *_implied(found)]
-    place = {note.id: i for i, note in enumerate(found.solo.notes)}
+    place = found.solo.places
     chosen: list[Proposal] = []
     # What the user has settled is not proposed again.
     taken = {index for _, covered in read_stretches(found.solo) for index in covered}

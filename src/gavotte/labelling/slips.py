@@ -20,8 +20,8 @@ from gavotte.labelling.reasons import in_short
 from gavotte.labelling.search import heard
 from gavotte.labelling.tensions import is_altered
 from gavotte.solo.document import Function, Solo
-from gavotte.solo.edits import transposed
 from gavotte.solo.label import Label
+from gavotte.solo.moving import transposed
 from gavotte.theory.chord_symbol import shown_chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import Pitch, spell
@@ -94,7 +94,7 @@ def suspected_slips(found: Labelled) -> tuple[Slip, ...]:
     surprises = [_surprise_of_label(found, i) for i in range(len(frame.notes))]
     slips = [slip for slip in _notes(found, surprises) if slip.note not in silent]
     moved = [slip for slip in _chords(found, surprises) if slip.note not in silent]
-    place = {note.id: i for i, note in enumerate(solo.notes)}
+    place = solo.places
     near = {place[slip.note] + k for slip in moved for k in (-1, 0, 1)}
     # A chord in the wrong place explains the notes about it.
     slips = [slip for slip in slips if place[slip.note] not in near]

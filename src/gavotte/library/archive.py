@@ -1,30 +1,34 @@
 """The whole library as one archive of open formats, and back.
 
 A zip file with ``library.json`` (what is in it), each solo as a versioned JSON document and as MusicXML with its
-degrees as lyrics, each lick likewise. Reading takes the JSON documents; the scores are there for other programs.
-Recordings that were copied into the library come along.
+degrees as lyrics, each lick likewise, and the user's schools and what is remembered of corrections. Reading takes the
+JSON documents; the scores are there for other programs. Recordings that were copied into the library come along.
 """
 
 from __future__ import annotations
 
 import json
-import os
 import shutil
 import zipfile
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
 from pathlib import Path, PurePosixPath
+from typing import Any
 
-from gavotte.formats.document import SOLO_DOCUMENT
+from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_write import write_musicxml
+from gavotte.formats.whole_file import whole_file
 from gavotte.labelling.labeller import label_solo
+from gavotte.library.corrections import CORRECTIONS_DOCUMENT, Corrections, corrections_of
 from gavotte.library.errors import LibraryError
 from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of
+from gavotte.library.schools import SCHOOLS_DOCUMENT, OwnSchools, keep_schools, own_schools, school_named
 from gavotte.library.store import Library
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
+from gavotte.solo.school import School
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
 
 SUFFIX = ".gavotte.zip"
@@ -32,16 +36,20 @@ _FORMAT, _VERSION = "gavotte-library", 1
 _MAX_DOCUMENT = 64 * 1024 * 1024
 _MAX_MEMBERS = 200_000
 _SOUND_BLOCK = 1 << 20
+_KEPT: tuple[DocumentKind[Any], ...] = (SCHOOLS_DOCUMENT, CORRECTIONS_DOCUMENT)
 
 
 @dataclass(frozen=True, slots=True)
 class Contents:
     """What an archive holds: solos by the id they had, and licks."""
 
-    solos: tuple[tuple[str, Solo, int], ...]
+    solos: tuple[tuple[str, Solo, int | None], ...]
+    """(id it had, the solo, how much of it wants a look or None)."""
     licks: tuple[Lick, ...]
     recordings: tuple[tuple[str, Recording, str], ...] = ()
     """(id of the solo, what is known of its recording, the file's name in the archive or "")."""
+    schools: tuple[School, ...] = ()
+    corrections: Corrections = field(default_factory=Corrections)
     archive: Path | None = None
 
 
@@ -50,14 +58,8 @@ def write_archive(library: Library, path: Path) -> Iterator[float]:
 
     Raises LibraryError, FormatError for a damaged document, or OSError.
     """
-    draft = path.with_name(f".{path.name}.part")
-    try:
-        with zipfile.ZipFile(draft, "w", zipfile.ZIP_DEFLATED) as archive:
-            yield from _write_members(library, archive)
-        os.replace(draft, path)
-    except BaseException:
-        draft.unlink(missing_ok=True)
-        raise
+    with whole_file(path) as draft, zipfile.ZipFile(draft, "w", zipfile.ZIP_DEFLATED) as archive:
+        yield from _write_members(library, archive)
 
 
 def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float]:
@@ -76,7 +78,7 @@ def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float
         archive.writestr(f"{name}.json", SOLO_DOCUMENT.write(solo))
         degrees = {label.note: label.shown_degree for label in label_solo(solo)}
         archive.writestr(f"{name}.musicxml", write_musicxml(solo, degrees))
-        item: dict[str, object] = {"id": entry.id, "file": f"{name}.json", "in_doubt": entry.in_doubt}
+        item: dict[str, object] = {"id": entry.id, "file": f"{name}.json", "to_look_at": entry.to_look_at}
         listed_solos.append(item)
         recording = library.recording(entry.id)
         if recording is not None:
@@ -90,6 +92,11 @@ def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float
         archive.writestr(f"{name}.musicxml", write_musicxml(replace(lick.solo, title=lick.name), degrees))
         listed_licks.append({"file": f"{name}.json"})
         yield (len(solos) + number) / total
+    for kind in _KEPT:
+        kept = library.kept(kind)
+        if kept is not None:
+            listing[kind.member] = f"{kind.member}.json"
+            archive.writestr(f"{kind.member}.json", kind.write(kept))
     archive.writestr("library.json", json.dumps(listing, indent=1, ensure_ascii=False))
 
 
@@ -131,7 +138,7 @@ def read_archive(path: Path) -> Contents:
             if listing.get("version", 0) > _VERSION:
                 raise FormatError("This library was exported by a newer Gavotte; update Gavotte to read it.")
             solos = tuple(
-                (str(item["id"]), SOLO_DOCUMENT.read(_member(archive, item["file"])), int(item.get("in_doubt", 0)))
+                (str(item["id"]), SOLO_DOCUMENT.read(_member(archive, item["file"])), _count(item.get("to_look_at")))
                 for item in listing["solos"]
             )
             recordings = tuple(
@@ -140,6 +147,9 @@ def read_archive(path: Path) -> Contents:
                 if "recording" in item
             )
             licks = tuple(LICK_DOCUMENT.read(_member(archive, item["file"])) for item in listing["licks"])
+            schools, corrections = (
+                kind.read(_member(archive, listing[kind.member])) if kind.member in listing else None for kind in _KEPT
+            )
     except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError) as error:
         if isinstance(error, LibraryError):
             raise
@@ -148,7 +158,15 @@ def read_archive(path: Path) -> Contents:
         if isinstance(error, FormatError):
             raise
         raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
-    return Contents(solos, licks, recordings, path)
+    assert schools is None or isinstance(schools, OwnSchools)
+    assert corrections is None or isinstance(corrections, Corrections)
+    return Contents(
+        solos, licks, recordings, () if schools is None else schools.schools, corrections or Corrections(), path
+    )
+
+
+def _count(value: object) -> int | None:
+    return value if isinstance(value, int) and value >= 0 else None
 
 
 def _member(archive: zipfile.ZipFile, name: str) -> bytes:
@@ -171,10 +189,8 @@ def extract_sounds(contents: Contents, library_folder: Path) -> None:
                 goal = folder / PurePosixPath(sound).name
                 if goal.exists():
                     continue
-                draft = goal.with_name(f".{goal.name}.part")
-                with archive.open(sound) as source, draft.open("wb") as out:
+                with whole_file(goal) as draft, archive.open(sound) as source, draft.open("wb") as out:
                     shutil.copyfileobj(source, out, _SOUND_BLOCK)
-                draft.replace(goal)
     except (KeyError, zipfile.BadZipFile) as error:
         raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
 
@@ -182,14 +198,20 @@ def extract_sounds(contents: Contents, library_folder: Path) -> None:
 def add_contents(library: Library, contents: Contents) -> None:
     """Put everything from an archive into the library, in one transaction, beside what is there.
 
-    Licks point to the solos that came with them; the recordings' files are extracted before. Raises LibraryError;
-    then nothing was added.
+    Licks point to the solos that came with them; the recordings' files are extracted before. A school whose name is
+    taken stays out. Raises LibraryError; then nothing was added.
     """
     with library.as_one_step():
-        ids = {old: library.add_solo(solo, in_doubt) for old, solo, in_doubt in contents.solos}
+        ids = {old: library.add_solo(solo, to_look_at) for old, solo, to_look_at in contents.solos}
         for old, recording, sound in contents.recordings:
             here = replace(recording, path=f"{FOLDER}/{PurePosixPath(sound).name}") if sound else recording
             library.save_recording(ids[old], here)
         for lick in contents.licks:
             source = replace(lick.source, solo_id=ids.get(lick.source.solo_id, lick.source.solo_id))
             library.add_lick(replace(lick, source=source))
+        if contents.schools:
+            own = own_schools(library)
+            fresh = [school for school in contents.schools if school_named(school.name, own) is None]
+            keep_schools(library, [*own, *fresh])
+        if contents.corrections.evidence:
+            library.keep(CORRECTIONS_DOCUMENT, corrections_of(library).joined(contents.corrections, ids))

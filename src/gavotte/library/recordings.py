@@ -8,6 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from gavotte.formats.document import DocumentKind
+from gavotte.formats.whole_file import whole_file
 from gavotte.library.errors import LibraryError
 from gavotte.recording.recording import Recording
 
@@ -28,14 +29,12 @@ def copied_into(library_folder: Path, recording: Recording) -> Recording:
     source = Path(recording.path)
     relative = Path(FOLDER) / f"{recording.sha256[:12]} {source.name}"
     goal = library_folder / relative
-    draft = goal.with_name(f".{goal.name}.part")
     try:
         goal.parent.mkdir(exist_ok=True)
         if not goal.exists():
-            shutil.copyfile(source, draft)
-            draft.replace(goal)
+            with whole_file(goal) as draft:
+                shutil.copyfile(source, draft)
     except OSError as error:
-        draft.unlink(missing_ok=True)
         raise LibraryError(
             f"{source.name} could not be copied into the library: {error.strerror or error}. Nothing was changed; make "
             "room, or leave the recording where it is."

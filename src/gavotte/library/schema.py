@@ -1,8 +1,39 @@
-"""The database's shape, as a chain of migrations. A migration is never changed once it has been released."""
+"""The database's shape, as a chain of migrations. A migration is never changed once it has been released.
+
+A migration is SQL, or a function that is given the connection: such a one can fill a column from the documents.
+"""
 
 from __future__ import annotations
 
-MIGRATIONS: tuple[str, ...] = (
+import sqlite3
+from collections.abc import Callable
+
+from gavotte.formats.errors import FormatError
+from gavotte.library.tables import SOLOS
+
+Migration = str | Callable[[sqlite3.Connection], None]
+
+
+def _details_and_counts(db: sqlite3.Connection) -> None:
+    """Solos are listed with year, album, tempo and meter, and with what is to be looked at in place of notes in doubt;
+    schools and corrections are kept in the library.
+    """
+    for column in ("year INTEGER", "album TEXT NOT NULL DEFAULT ''", "tempo REAL", "meter TEXT NOT NULL DEFAULT ''"):
+        db.execute(f"ALTER TABLE solos ADD COLUMN {column}")
+    db.execute("ALTER TABLE solos ADD COLUMN to_look_at INTEGER")
+    db.execute("ALTER TABLE solos DROP COLUMN in_doubt")
+    db.execute("CREATE TABLE keepsakes (name TEXT PRIMARY KEY, document BLOB NOT NULL, modified TEXT NOT NULL) STRICT")
+    for solo_id, document in db.execute("SELECT id, document FROM solos").fetchall():
+        try:
+            solo = SOLOS.kind.read(document)
+        except FormatError:
+            # A damaged document is told when it is opened; its row stays as it is.
+            continue
+        filled = {name: SOLOS.columns[name](solo) for name in ("year", "album", "tempo", "meter")}
+        db.execute("UPDATE solos SET year=?, album=?, tempo=?, meter=? WHERE id=?", (*filled.values(), solo_id))
+
+
+MIGRATIONS: tuple[Migration, ...] = (
     """
     CREATE TABLE solos (
         id TEXT PRIMARY KEY,
@@ -45,6 +76,7 @@ MIGRATIONS: tuple[str, ...] = (
         modified TEXT NOT NULL
     ) STRICT;
     """,
+    _details_and_counts,
 )
 """``MIGRATIONS[n]`` leads from version n to n + 1."""
 

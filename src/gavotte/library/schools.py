@@ -1,14 +1,15 @@
-"""The user's own schools, kept in one small file beside the settings."""
+"""The user's own schools, kept in the library: they are backed up and exported with it."""
 
 from __future__ import annotations
 
+import sqlite3
 from collections.abc import Sequence
+from contextlib import closing
 from dataclasses import dataclass
 from pathlib import Path
 
 from gavotte.formats.document import DocumentKind
-from gavotte.formats.errors import FormatError
-from gavotte.formats.whole_file import write_whole
+from gavotte.library.store import DATABASE, Library
 from gavotte.solo.school import SCHOOLS, School
 
 FILE_NAME = "schools.json"
@@ -24,22 +25,43 @@ class OwnSchools:
 SCHOOLS_DOCUMENT = DocumentKind("gavotte-schools", 1, "schools", OwnSchools)
 
 
-def own_schools(folder: Path) -> tuple[School, ...]:
-    """The schools kept in a folder; none where no file is there yet. Raises FormatError for a damaged file."""
-    file = folder / FILE_NAME
+def own_schools(library: Library) -> tuple[School, ...]:
+    """The schools kept in a library. Raises LibraryError, or FormatError for a damaged document."""
+    kept = library.kept(SCHOOLS_DOCUMENT)
+    return kept.schools if kept is not None else ()
+
+
+def keep_schools(library: Library, schools: Sequence[School]) -> None:
+    """Write the user's schools. Raises LibraryError."""
+    library.keep(SCHOOLS_DOCUMENT, OwnSchools(tuple(schools)))
+
+
+def schools_in(folder: Path, settings: Path) -> tuple[School, ...]:
+    """The schools of the library in a folder, read without opening it: a window may hold it.
+
+    A library that was not opened since schools lie in it has them in a file beside the ``settings``. Raises FormatError
+    for a damaged document.
+    """
     try:
-        data = file.read_bytes()
-    except FileNotFoundError:
-        return ()
-    except OSError as error:
-        raise FormatError(f"Your schools in {file} can't be read: {error.strerror}.") from error
-    return SCHOOLS_DOCUMENT.read(data).schools
+        with closing(sqlite3.connect(f"file:{folder / DATABASE}?mode=ro", uri=True)) as database:
+            rows = database.execute("SELECT document FROM keepsakes WHERE name=?", (SCHOOLS_DOCUMENT.member,))
+            found = rows.fetchone()
+    except sqlite3.Error:
+        found = None
+    if found is not None:
+        return SCHOOLS_DOCUMENT.read(found[0]).schools
+    file = settings / FILE_NAME
+    return SCHOOLS_DOCUMENT.read(file.read_bytes()).schools if file.is_file() else ()
 
 
-def keep_schools(folder: Path, schools: Sequence[School]) -> None:
-    """Write the user's schools. Raises OSError."""
-    folder.mkdir(parents=True, exist_ok=True)
-    write_whole(folder / FILE_NAME, SCHOOLS_DOCUMENT.write(OwnSchools(tuple(schools))))
+def take_in_schools(library: Library, folder: Path) -> None:
+    """Move schools from the small file where they lay before into a library that has none. The file is left there.
+
+    Raises LibraryError, or FormatError where the file is damaged.
+    """
+    file = folder / FILE_NAME
+    if library.kept(SCHOOLS_DOCUMENT) is None and file.is_file():
+        keep_schools(library, SCHOOLS_DOCUMENT.read(file.read_bytes()).schools)
 
 
 def school_named(name: str, own: Sequence[School]) -> School | None:

@@ -9,23 +9,22 @@ from __future__ import annotations
 
 import sqlite3
 import uuid
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager, suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
-from gavotte.formats.document import SOLO_DOCUMENT
+from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
 from gavotte.library import backups
 from gavotte.library.errors import DamagedLibraryError, LibraryError, why_not_written
 from gavotte.library.lock import FolderLock
 from gavotte.library.recordings import RECORDING_DOCUMENT
 from gavotte.library.schema import MIGRATIONS, VERSION
+from gavotte.library.tables import LICKS, SOLOS, Table, insert, update
 from gavotte.recording.recording import Recording
-from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
-from gavotte.vocabulary.harmony import context
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
 
 DATABASE = "gavotte.db"
@@ -34,16 +33,20 @@ KEEP_DELETED = timedelta(days=30)
 
 @dataclass(frozen=True, slots=True)
 class SoloEntry:
-    """A solo as the shelf lists it."""
+    """A solo as the shelf lists it. ``to_look_at`` is None where that was not worked out yet."""
 
     id: str
     title: str
     player: str
     style: str
+    year: int | None
+    album: str
+    tempo: float | None
+    meter: str
     key: str
     bars: int
     notes: int
-    in_doubt: int
+    to_look_at: int | None
     modified: datetime
 
 
@@ -61,6 +64,10 @@ class LickEntry:
     key: str
     notes: int
     created: datetime
+
+
+EntryT = TypeVar("EntryT", SoloEntry, LickEntry)
+ValueT = TypeVar("ValueT")
 
 
 class Library:
@@ -136,11 +143,17 @@ class Library:
 
     def _migrate(self, step: int) -> None:
         """One migration as one transaction."""
+        migration = MIGRATIONS[step]
         try:
-            self._db.executescript(f"BEGIN; {MIGRATIONS[step]} PRAGMA user_version = {step + 1}; COMMIT;")
-        except sqlite3.Error:
-            if self._db.in_transaction:
-                self._db.execute("ROLLBACK")
+            if isinstance(migration, str):
+                self._db.executescript(f"BEGIN; {migration} PRAGMA user_version = {step + 1}; COMMIT;")
+                return
+            self._db.execute("BEGIN IMMEDIATE")
+            migration(self._db)
+            self._db.execute(f"PRAGMA user_version = {step + 1}")
+            self._db.execute("COMMIT")
+        except BaseException:
+            self._roll_back()
             raise
 
     def _back_up(self, version: int) -> None:
@@ -233,29 +246,36 @@ class Library:
                 f"The library {self.path} can't be read: {error}. Close Gavotte and start it again."
             ) from error
 
+    def counts(self) -> tuple[int, int]:
+        """How many solos and licks there are. Raises LibraryError."""
+        solos, licks = (
+            self._rows(f"SELECT count(*) FROM {table.name} WHERE deleted IS NULL")[0][0] for table in (SOLOS, LICKS)
+        )
+        return solos, licks
+
     # -- solos --------------------------------------------------------------------------------------
 
-    def add_solo(self, solo: Solo, in_doubt: int = 0) -> str:
+    def add_solo(self, solo: Solo, to_look_at: int | None = None) -> str:
         """Put a solo on the shelf; gives its id."""
         solo_id = uuid.uuid4().hex
         now = _now().isoformat()
+        row = {"id": solo_id, **SOLOS.values(solo), "to_look_at": to_look_at, "created": now, "modified": now}
         with self._writing() as db:
-            db.execute(
-                "INSERT INTO solos VALUES (?,?,?,?,?,?,?,?,?,?,?,NULL)",
-                (solo_id, *_solo_columns(solo, in_doubt), now, now),
-            )
+            db.execute(*insert(SOLOS, row))
         return solo_id
 
-    def save_solo(self, solo_id: str, solo: Solo, in_doubt: int = 0) -> None:
+    def save_solo(self, solo_id: str, solo: Solo) -> None:
         """Write a solo anew. Raises LibraryError where it is not there."""
+        self._save(SOLOS, solo_id, {**SOLOS.values(solo), "modified": _now().isoformat()}, "This solo")
+
+    def save_count(self, solo_id: str, to_look_at: int) -> None:
+        """Keep how much of a solo wants a look. Raises LibraryError where it is not there."""
+        self._save(SOLOS, solo_id, {"to_look_at": to_look_at}, "This solo")
+
+    def _save(self, table: Table[Any], key: str, columns: dict[str, object], what: str) -> None:
         with self._writing() as db:
-            done = db.execute(
-                "UPDATE solos SET title=?, player=?, style=?, key=?, bars=?, notes=?, in_doubt=?, document=?, "
-                "modified=? WHERE id=?",
-                (*_solo_columns(solo, in_doubt), _now().isoformat(), solo_id),
-            )
-            if done.rowcount == 0:
-                raise LibraryError("This solo is no longer in the library.")
+            if db.execute(*update(table, key, columns)).rowcount == 0:
+                raise LibraryError(f"{what} is no longer in the library.")
 
     def solo(self, solo_id: str) -> Solo:
         """A solo by id. Raises LibraryError, or FormatError for a damaged document."""
@@ -266,14 +286,16 @@ class Library:
 
     def solos(self) -> list[SoloEntry]:
         """All solos on the shelf, the latest touched first."""
+        return self._listed(SOLOS, SoloEntry, "modified")
+
+    def _listed(self, table: Table[Any], entry: type[EntryT], order: str) -> list[EntryT]:
+        """The rows that are not deleted, as entries: their fields are named as the columns, ``order`` last."""
+        names = [field.name for field in fields(entry)]
         rows = self._rows(
-            "SELECT id, title, player, style, key, bars, notes, in_doubt, modified FROM solos "
-            "WHERE deleted IS NULL ORDER BY modified DESC, rowid DESC"
+            f"SELECT {', '.join(names)} FROM {table.name} WHERE deleted IS NULL ORDER BY {order} DESC, rowid DESC"
         )
-        return [
-            SoloEntry(solo_id, title, player, style, key, bars, notes, in_doubt, datetime.fromisoformat(modified))
-            for solo_id, title, player, style, key, bars, notes, in_doubt, modified in rows
-        ]
+        make: Callable[..., EntryT] = entry
+        return [make(*row[:-1], datetime.fromisoformat(row[-1])) for row in rows]
 
     def delete_solo(self, solo_id: str) -> None:
         """Take a solo off the shelf; its licks stay."""
@@ -316,22 +338,14 @@ class Library:
         now = _now().isoformat()
         with self._writing() as db:
             known = db.execute("SELECT 1 FROM solos WHERE id=?", (lick.source.solo_id,)).fetchone()
-            db.execute(
-                "INSERT INTO licks VALUES (?,?,?,?,?,?,?,?,?,?,?,?,NULL)",
-                (lick_id, lick.source.solo_id if known else None, *_lick_columns(lick), now, now),
-            )
+            solo_id = lick.source.solo_id if known else None
+            row = {"id": lick_id, "solo_id": solo_id, **LICKS.values(lick), "created": now, "modified": now}
+            db.execute(*insert(LICKS, row))
         return lick_id
 
     def save_lick(self, lick_id: str, lick: Lick) -> None:
         """Write a lick anew. Raises LibraryError where it is not there."""
-        with self._writing() as db:
-            done = db.execute(
-                "UPDATE licks SET name=?, player=?, source=?, context=?, degrees=?, key=?, notes=?, document=?, "
-                "modified=? WHERE id=?",
-                (*_lick_columns(lick), _now().isoformat(), lick_id),
-            )
-            if done.rowcount == 0:
-                raise LibraryError("This lick is no longer in the library.")
+        self._save(LICKS, lick_id, {**LICKS.values(lick), "modified": _now().isoformat()}, "This lick")
 
     def lick(self, lick_id: str) -> Lick:
         """A lick by id. Raises LibraryError, or FormatError for a damaged document."""
@@ -342,16 +356,7 @@ class Library:
 
     def licks(self) -> list[LickEntry]:
         """All kept licks, the latest first."""
-        rows = self._rows(
-            "SELECT id, solo_id, name, player, source, context, degrees, key, notes, created FROM licks "
-            "WHERE deleted IS NULL ORDER BY created DESC, rowid DESC"
-        )
-        return [
-            LickEntry(
-                lick_id, solo_id, name, player, source, over, degrees, key, notes, datetime.fromisoformat(created)
-            )
-            for lick_id, solo_id, name, player, source, over, degrees, key, notes, created in rows
-        ]
+        return self._listed(LICKS, LickEntry, "created")
 
     def delete_lick(self, lick_id: str) -> None:
         """Take a lick out of the vocabulary."""
@@ -360,6 +365,25 @@ class Library:
     def restore_lick(self, lick_id: str) -> None:
         """Put a deleted lick back."""
         self._set_deleted("licks", lick_id, None)
+
+    # -- what else is kept --------------------------------------------------------------------------
+
+    def kept(self, kind: DocumentKind[ValueT]) -> ValueT | None:
+        """The library's one document of a kind (its schools, its corrections), None where it has none yet.
+
+        Raises LibraryError, or FormatError for a damaged document.
+        """
+        rows = self._rows("SELECT document FROM keepsakes WHERE name=?", (kind.member,))
+        return kind.read(rows[0][0]) if rows else None
+
+    def keep(self, kind: DocumentKind[ValueT], value: ValueT) -> None:
+        """Write the library's one document of a kind. Raises LibraryError."""
+        with self._writing() as db:
+            db.execute(
+                "INSERT INTO keepsakes VALUES (?,?,?) ON CONFLICT (name) DO UPDATE SET document=excluded.document, "
+                "modified=excluded.modified",
+                (kind.member, kind.write(value), _now().isoformat()),
+            )
 
     def _set_deleted(self, table: str, row_id: str, when: str | None) -> None:
         with self._writing() as db:
@@ -373,32 +397,3 @@ def connect(path: Path) -> sqlite3.Connection:
 
 def _now() -> datetime:
     return datetime.now(UTC)
-
-
-def _solo_columns(solo: Solo, in_doubt: int) -> tuple[object, ...]:
-    bars = sum(bar.number > 0 for bar in BarGrid(solo).bars)
-    return (
-        solo.title,
-        solo.player,
-        solo.style,
-        str(solo.keys[0].key),
-        bars,
-        len(solo.notes),
-        in_doubt,
-        SOLO_DOCUMENT.write(solo),
-    )
-
-
-def _lick_columns(lick: Lick) -> tuple[object, ...]:
-    degrees = " ".join(label.degree for label in lick.labels)
-    source = f"{lick.source.title}, {lick.source.place}"
-    return (
-        lick.name,
-        lick.source.player,
-        source,
-        context(lick.solo),
-        degrees,
-        str(lick.solo.keys[0].key),
-        len(lick.solo.notes),
-        LICK_DOCUMENT.write(lick),
-    )

@@ -10,10 +10,12 @@ Conventions
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
 
+from gavotte.solo.places import places_of
 from gavotte.solo.school import LINEAR, School
 from gavotte.theory.chord import ChordSymbol
 from gavotte.theory.chord_symbol import read_or_keep
@@ -263,6 +265,7 @@ class Solo:
     second (1 is even, 2 a triplet's feel); None leaves it to the style. ``form_end`` is where the written form ends,
     even if nothing sounds or changes there; ``chorus`` is the length of one chorus, 0 where it is not known.
     ``heard_keys`` are the keys its user hears, where they differ from what the signatures and chords say.
+    ``year`` and ``album`` say where it was recorded; None and "" where that is not known.
     """
 
     title: str
@@ -289,6 +292,8 @@ class Solo:
     readings: tuple[Reading, ...] = ()
     dismissed: tuple[Dismissed, ...] = ()
     remarks: tuple[Remark, ...] = ()
+    year: int | None = None
+    album: str = ""
 
     @property
     def end(self) -> Fraction:
@@ -306,10 +311,12 @@ class Solo:
 
     def note(self, note_id: str) -> Note:
         """The note with this id. Raises KeyError."""
-        for note in self.notes:
-            if note.id == note_id:
-                return note
-        raise KeyError(note_id)
+        return self.notes[self.places[note_id]]
+
+    @property
+    def places(self) -> Mapping[str, int]:
+        """Note id to its place in the line, in order."""
+        return places_of(self.notes)
 
     def key_at(self, onset: Fraction) -> KeyRegion:
         """The key region in force."""

@@ -9,7 +9,7 @@ def read_stretches(solo: Solo) -> list[tuple[Reading, range]]:
     """Each reading with the indexes of the notes it covers; one whose first or last note is gone covers none."""
     if not solo.readings:
         return []
-    places = {note.id: i for i, note in enumerate(solo.notes)}
+    places = solo.places
     return [
         (reading, range(places[reading.first], places[reading.last] + 1))
         for reading in solo.readings

@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 from gavotte.formats.document import DocumentKind, with_version
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
-from gavotte.solo.edits import excerpt
 from gavotte.solo.label import Label
+from gavotte.solo.moving import excerpt
 from gavotte.vocabulary.harmony import home_key
 from gavotte.vocabulary.naming import propose_name
 
@@ -68,6 +68,6 @@ def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, l
 
 
 LICK_DOCUMENT = DocumentKind(
-    "gavotte-lick", 4, "lick", Lick, {version: with_version(version + 1) for version in (1, 2, 3)}
+    "gavotte-lick", 5, "lick", Lick, {version: with_version(version + 1) for version in (1, 2, 3, 4)}
 )
 """How the library keeps a lick."""

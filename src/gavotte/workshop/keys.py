@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from functools import lru_cache
 
-from gavotte.solo.document import ChordEvent, Note, Solo
-from gavotte.solo.edits import transposed
+from gavotte.solo.document import Solo
+from gavotte.solo.moving import transposed_simply
 from gavotte.theory.chord import Chord
-from gavotte.theory.chord_symbol import write_chord_symbol
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
-from gavotte.theory.pitch import LETTERS, PitchError, PitchName, respelled, spell
+from gavotte.theory.pitch import LETTERS, PitchName
 
 
 class KeyOrder(StrEnum):
@@ -63,54 +61,6 @@ def _moved(solo: Solo, old: PitchName, new: PitchName) -> InKey:
     moved = transposed_simply(solo, interval)
     best = _octave(moved, _best_octave(solo, moved))
     return InKey(best.keys[0].key, best, _fits(best))
-
-
-def transposed_simply(solo: Solo, interval: Interval) -> Solo:
-    """The transposed solo with double accidentals written as the simple note that sounds the same."""
-    try:
-        moved = transposed(solo, interval)
-    except PitchError:
-        moved = _by_semitones(solo, interval)
-    return replace(
-        moved,
-        notes=tuple(_simple_note(note) for note in moved.notes),
-        chords=tuple(_simple_chord(event) for event in moved.chords),
-    )
-
-
-def _by_semitones(solo: Solo, interval: Interval) -> Solo:
-    """For pitches no interval can spell: move by sound, spell by the new key."""
-    key = solo.keys[0].key
-    new_key = Key(key.tonic.transposed(interval), key.mode)
-    notes = tuple(
-        replace(note, pitch=spell(note.pitch.midi + interval.semitones, new_key.fifths)) for note in solo.notes
-    )
-    rest = transposed(replace(solo, notes=()), interval)
-    return replace(rest, notes=notes, keys=(replace(solo.keys[0], key=new_key),))
-
-
-def _simple_name(name: PitchName) -> PitchName:
-    """The name itself, or for a double accidental the plain name of the same sound."""
-    if abs(name.alter) < 2:
-        return name
-    pitch = spell(60 + name.pitch_class, 0 if name.alter > 0 else -2)
-    return pitch.name
-
-
-@lru_cache(maxsize=8192)
-def _simple_note(note: Note) -> Note:
-    if abs(note.pitch.alter) < 2:
-        return note
-    return replace(note, pitch=respelled(note.pitch, _simple_name(note.pitch.name)))
-
-
-@lru_cache(maxsize=1024)
-def _simple_chord(event: ChordEvent) -> ChordEvent:
-    symbol = event.symbol
-    if not isinstance(symbol, Chord):
-        return event
-    bass = None if symbol.bass is None else _simple_name(symbol.bass)
-    return replace(event, text=write_chord_symbol(replace(symbol, root=_simple_name(symbol.root), bass=bass)))
 
 
 def _burden(solo: Solo) -> int:

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from gavotte.formats.quantise import quantise
+from gavotte.notation.quantise import quantise
 from gavotte.recording.beat_map import Alignment
 from gavotte.recording.draft import DraftNote
 from gavotte.solo.bars import BarGrid

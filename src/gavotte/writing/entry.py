@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 
-from gavotte.formats.quantise import quantise
+from gavotte.notation.quantise import quantise
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo, Tuplet
 from gavotte.solo.spelling import respell_notes

@@ -1,1 +1,13 @@
-"""The desks, one module each, in the order of a transcriber's work."""
+"""The desks, one folder each, in the order of a transcriber's work. A new desk is its folder and a line here."""
+
+from __future__ import annotations
+
+from gavotte.desktop.desk.desk import Desk
+from gavotte.desktop.desks.label.desk import LabelDesk
+from gavotte.desktop.desks.listen.desk import ListenDesk
+from gavotte.desktop.desks.shelf.desk import ShelfDesk
+from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
+from gavotte.desktop.desks.write.desk import WriteDesk
+
+DESKS: tuple[type[Desk], ...] = (ShelfDesk, ListenDesk, WriteDesk, LabelDesk, VocabularyDesk)
+"""The registry. Window, rail, menus, map of keys, palette and restoring all go through it."""

@@ -10,7 +10,7 @@ from pathlib import Path
 from PyQt6.QtCore import QObject, QSettings, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
-from gavotte.desktop.activity import Job, Steps, run_beside
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.paper.setup import read_setup
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
@@ -46,16 +46,14 @@ EXPORT_FORMATS = (PAPER, SCORE, SCORE_WITH_DEGREES, ANALYSIS, MIDI, NOTE_TABLE, 
 
 
 class Exporter(QObject):
-    """Writes sheets to files. Signals: ``exported(message)``, ``failed(message)``, ``busy(text)`` ("" when done)."""
+    """Writes sheets to files. Signals: ``exported(message)``, ``failed(message)``."""
 
     exported = pyqtSignal(str)
     failed = pyqtSignal(str)
-    busy = pyqtSignal(str)
 
-    def __init__(self, engraver: Engraver, settings: QSettings, window: QWidget) -> None:
+    def __init__(self, engraver: Engraver, settings: QSettings, activities: Activities, window: QWidget) -> None:
         super().__init__(window)
-        self._engraver, self._settings, self._window = engraver, settings, window
-        self._job: Steps | Job | None = None
+        self._engraver, self._settings, self._activities, self._window = engraver, settings, activities, window
 
     def choose(self, sheet: Sheet, wanted: ExportFormat | None = None) -> None:
         """Ask for a file, and for a format unless one is ``wanted``, and export."""
@@ -75,25 +73,13 @@ class Exporter(QObject):
         """Write a sheet to a file; it is painted between events, or written beside them."""
         if not path.name.endswith(wanted.suffix):
             path = path.with_name(path.name + wanted.suffix)
-        self.cancel()
-        steps = self._painted(sheet, path, wanted)
+        steps, failed = self._painted(sheet, path, wanted), partial(self._not_done, path)
         if steps is None:
-            self.busy.emit(translate("Gavotte", "Writing {name} …").format(name=path.name))
-            self._job = run_beside(
-                lambda: exported(sheet, wanted),
-                lambda data: self._delivered(path, data),
-                lambda error: self._not_done(path, error),
-            )
-            return
-        self._job = Steps(
-            steps,
-            lambda share: self.busy.emit(
-                translate("Gavotte", "Setting {name}: {number} %").format(name=path.name, number=round(100 * share))
-            ),
-            self._finished,
-            lambda error: self._not_done(path, error),
-            self,
-        )
+            words = translate("Gavotte", "Writing {name}").format(name=path.name)
+            self._activities.beside(self, lambda: exported(sheet, wanted), partial(self._write, path), failed, words)
+        else:
+            words = translate("Gavotte", "Setting {name}").format(name=path.name)
+            self._activities.step(self, steps, lambda: None, failed, words)
 
     def _painted(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> Iterator[float] | None:
         """The steps in which a format is painted, or None where it is no painting."""
@@ -110,23 +96,7 @@ class Exporter(QObject):
             return picture_steps(sheet, setup, self._engraver, wanted is SVG, write)
         return None
 
-    def cancel(self) -> None:
-        """Stop the sheet that is being painted, if there is one."""
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
-            self.busy.emit("")
-
-    def _delivered(self, path: Path, data: bytes) -> None:
-        self._finished()
-        self._write(path, data)
-
-    def _finished(self) -> None:
-        self._job = None
-        self.busy.emit("")
-
     def _not_done(self, path: Path, error: Exception) -> None:
-        self._finished()
         self.failed.emit(translate("Gavotte", "{name} was not written: {error}").format(name=path.name, error=error))
 
     def _write(self, path: Path, data: bytes) -> None:

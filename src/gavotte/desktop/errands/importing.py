@@ -2,67 +2,73 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import partial
 from pathlib import Path
+from typing import Any
 
-from PyQt6.QtCore import QObject, pyqtSignal
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtCore import QObject, QSettings, pyqtSignal
+from PyQt6.QtWidgets import QFileDialog, QWidget
 
-from gavotte.desktop.activity import Job, run_beside
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.errands.voice_dialog import VoiceDialog
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.formats.errors import FormatError
-from gavotte.formats.opening import open_source
+from gavotte.formats.opening import MIDI_SUFFIXES, SCORE_SUFFIXES, open_source
 from gavotte.formats.source import Imported, Source, VoiceSummary
-from gavotte.labelling.labeller import label_solo
+from gavotte.labelling.labeller import labelled
+from gavotte.labelling.questions import number_to_look_at
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
 
 
 class Importer(QObject):
-    """Imports one file after another. Signals: ``imported(solo id, title, remarks)``, ``failed(message)``,
-    ``busy(text)`` ("" when done).
-    """
+    """Imports one file after another. Signals: ``imported(solo id, title, remarks)``, ``failed(message)``."""
 
     imported = pyqtSignal(str, str, tuple)
     failed = pyqtSignal(str)
-    busy = pyqtSignal(str)
 
-    def __init__(self, library: Library, window: QWidget) -> None:
+    def __init__(self, library: Library, settings: QSettings, activities: Activities, window: QWidget) -> None:
         super().__init__(window)
-        self._library, self._window = library, window
+        self._library, self._settings, self._activities, self._window = library, settings, activities, window
         self._waiting: list[Path] = []
-        self._job: Job | None = None
         self.palette_in_use: Palette | None = None
         self.dialog: VoiceDialog | None = None
 
     def take(self, paths: list[Path]) -> None:
         """Import these files."""
         self._waiting += paths
-        if self._job is None and self.dialog is None:
+        if not self._activities.of(self) and self.dialog is None:
             self._next()
 
-    def cancel(self) -> None:
-        """Stop reading, and forget the files still waiting."""
-        self._waiting.clear()
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
-            self.busy.emit("")
+    def choose(self) -> None:
+        """Ask for files and import them."""
+        folder = str(self._settings.value("folder", str(Path.home())))
+        names, _ = QFileDialog.getOpenFileNames(
+            self._window,
+            translate("Gavotte", "Import a solo"),
+            folder,
+            translate("Gavotte", "Solos ({endings})").format(
+                endings=" ".join(f"*{s}" for s in SCORE_SUFFIXES + MIDI_SUFFIXES)
+            ),
+        )
+        if names:
+            self._settings.setValue("folder", str(Path(names[0]).parent))
+            self.take([Path(name) for name in names])
 
     def _next(self) -> None:
         if not self._waiting:
             return
         path = self._waiting.pop(0)
-        self.busy.emit(translate("Gavotte", "Reading {name} …").format(name=path.name))
-        self._job = run_beside(
-            lambda: open_source(path),
-            lambda score: self._opened(path, score),
-            lambda error: self._fail(path, error),
-        )
+        self._begin(path, lambda: open_source(path), lambda score: self._opened(path, score))
+
+    def _begin(self, path: Path, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
+        """Work on a file; where the user stops it, the files still waiting are forgotten too."""
+        words = translate("Gavotte", "Reading {name}").format(name=path.name)
+        self._activities.beside(self, work, then, partial(self._fail, path), words, self._waiting.clear)
 
     def _opened(self, path: Path, score: Source) -> None:
-        self._job = None
         if len(score.voices) == 1 and not score.has_repeats:
             self._read(path, score, score.voices[0], as_heard=True)
             return
@@ -80,31 +86,25 @@ class Importer(QObject):
 
     def _declined(self) -> None:
         self.dialog = None
-        self.busy.emit("")
         self._next()
 
     def _read(self, path: Path, score: Source, voice: VoiceSummary, as_heard: bool) -> None:
         def work() -> tuple[Imported, int]:
             imported = score.solo(voice, path.stem, as_heard)
-            doubts = sum(label.in_doubt for label in label_solo(imported.solo))
-            return imported, doubts
+            return imported, number_to_look_at(labelled(imported.solo))
 
-        self._job = run_beside(work, lambda found: self._store(path, *found), lambda e: self._fail(path, e))
+        self._begin(path, work, lambda found: self._store(path, *found))
 
-    def _store(self, path: Path, imported: Imported, doubts: int) -> None:
-        self._job = None
+    def _store(self, path: Path, imported: Imported, to_look_at: int) -> None:
         try:
-            solo_id = self._library.add_solo(imported.solo, doubts)
+            solo_id = self._library.add_solo(imported.solo, to_look_at)
         except LibraryError as error:
             self._fail(path, error)
             return
-        self.busy.emit("")
         self.imported.emit(solo_id, imported.solo.title, imported.remarks)
         self._next()
 
     def _fail(self, path: Path, error: Exception) -> None:
-        self._job = None
-        self.busy.emit("")
         if isinstance(error, (FormatError, LibraryError)):
             self.failed.emit(
                 translate("Gavotte", "{name} was not imported. {error}").format(name=path.name, error=error)

@@ -8,6 +8,7 @@ from functools import partial
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
+from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
@@ -23,13 +24,15 @@ class LibraryEdits(QObject):
     deleted = pyqtSignal(str)
     failed = pyqtSignal(str)
 
-    def __init__(self, library: Library, parent: QObject) -> None:
+    def __init__(self, library: Library, session: SoloSession, parent: QObject) -> None:
         super().__init__(parent)
-        self._library = library
+        self._library, self._session = library, session
         self.undo_stack = QUndoStack(self)
 
     def delete_solo(self, solo_id: str) -> None:
-        """Take a solo off the shelf."""
+        """Take a solo off the shelf, closing it first if it is the open one."""
+        if solo_id == self._session.solo_id:
+            self._session.close()
         title = next(
             (entry.title for entry in self._library.solos() if entry.id == solo_id), translate("Gavotte", "The solo")
         )

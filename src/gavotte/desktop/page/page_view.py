@@ -20,7 +20,7 @@ from gavotte.desktop.page.element_item import ElementItem
 from gavotte.desktop.page.line_item import ALL_PARTS, LineItem, LineParts
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import translate
-from gavotte.engraving.engraver import LINE_WIDTH, EngravedLine, Engraver, line_breaks
+from gavotte.engraving.engraver import PAGE_LINES, EngravedLine, Engraver, line_breaks, line_format
 from gavotte.engraving.mei import Staff, staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.notation.written import Notation
@@ -28,7 +28,6 @@ from gavotte.solo.document import ChordEvent, Note, Solo, Text
 from gavotte.solo.label import Label
 
 _MARGIN = 3 * SP
-_MIN_ZOOM, _MAX_ZOOM = 0.5, 4.0
 _AT_ONCE = 2
 """So many changed lines are set anew at once; further ones follow between events."""
 
@@ -67,12 +66,14 @@ class PageView(QGraphicsView):
     """Shows a solo with its labels.
 
     Signals: ``selection_wanted(anchor, current)``, the note ids the user chose; ``place_wanted(time)``, a place
-    without a note that was clicked (quarter notes); ``group_wanted(number)``, the bracket of a figure that was.
+    without a note that was clicked (quarter notes); ``group_wanted(number)``, the bracket of a figure that was;
+    ``zoom_wanted(steps)``, larger or smaller.
     """
 
     selection_wanted = pyqtSignal(str, str)
     place_wanted = pyqtSignal(object)
     group_wanted = pyqtSignal(int)
+    zoom_wanted = pyqtSignal(int)
 
     def __init__(self, engraver: Engraver, parent: QWidget | None = None, parts: LineParts = ALL_PARTS) -> None:
         super().__init__(parent)
@@ -81,7 +82,7 @@ class PageView(QGraphicsView):
         self.setRenderHint(QPainter.RenderHint.Antialiasing)
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setViewportUpdateMode(QGraphicsView.ViewportUpdateMode.MinimalViewportUpdate)
         scene = QGraphicsScene(self)
         self.setScene(scene)
@@ -104,6 +105,7 @@ class PageView(QGraphicsView):
         self._kept: frozenset[str] | None = None
         self._wanted_in_view: str | None = None
         self._zoom = 1.0
+        self._shape = PAGE_LINES
         self._playhead: QGraphicsLineItem | None = None
         self._played_line: LineItem | None = None
         self._caret: CaretItem | None = None
@@ -142,7 +144,7 @@ class PageView(QGraphicsView):
     def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
         """Show a solo from its first line on."""
         notation = Notation(solo)
-        self._begin(solo, labels, notation, line_breaks(notation), keep_place)
+        self._begin(solo, labels, notation, line_breaks(notation, self._shape.bars), keep_place)
 
     def _begin(
         self,
@@ -208,7 +210,8 @@ class PageView(QGraphicsView):
 
     def _set_end_anew(self, before: Notation, notation: Notation) -> None:
         """Bars were added or dropped: the lines from the first that is another one on are set anew."""
-        old, new = line_breaks(before), line_breaks(notation)
+        bars = self._shape.bars
+        old, new = line_breaks(before, bars), line_breaks(notation, bars)
         same = 0
         while same < min(len(old), len(new)) - 1 and old[same] == new[same]:
             same += 1
@@ -230,7 +233,7 @@ class PageView(QGraphicsView):
 
     def _engrave(self, first: int, last: int) -> list[EngravedLine]:
         assert self._notation is not None
-        return self._engraver.line(self._notation, first, last, self._degrees, self._staff)
+        return self._engraver.line(self._notation, first, last, self._degrees, self._staff, self._shape)
 
     def _set_next_line(self) -> None:
         if not self._queue:
@@ -488,7 +491,7 @@ class PageView(QGraphicsView):
         if self._solo is None or not self._solo.notes:
             return None
         ids = [note.id for note in self._solo.notes]
-        here = ids.index(self._current) if self._current in ids else None
+        here = self._solo.places.get(self._current or "")
         match key:
             case Qt.Key.Key_Home:
                 return ids[0]
@@ -522,42 +525,38 @@ class PageView(QGraphicsView):
 
     @property
     def zoom(self) -> float:
-        """1 fits the line's width to the view."""
+        """1 is the usual size, four bars a line."""
         return self._zoom
 
     def set_zoom(self, zoom: float) -> None:
-        """Show the page larger or smaller."""
-        self._zoom = min(max(zoom, _MIN_ZOOM), _MAX_ZOOM)
-        self._apply_zoom()
-
-    def zoom_in(self) -> None:
-        """A step larger."""
-        self.set_zoom(self._zoom * 1.15)
-
-    def zoom_out(self) -> None:
-        """A step smaller."""
-        self.set_zoom(self._zoom / 1.15)
-
-    def zoom_to_fit(self) -> None:
-        """The line's width fits the view."""
-        self.set_zoom(1.0)
+        """Show the page larger or smaller: lines stay as wide as the view and hold fewer bars, or more."""
+        if zoom == self._zoom:
+            return
+        self._zoom = zoom
+        self._shape = line_format(zoom)
+        if self._solo is not None and self._notation is not None:
+            current = self._current
+            lines = line_breaks(self._notation, self._shape.bars)
+            self._begin(self._solo, self._labels, self._notation, lines, keep_place=True)
+            if current is not None:
+                self.ensure_note_visible(current)
 
     def _page_width(self) -> float:
         """Width of the page in engraver units: one line, or less for a single short one."""
         if len(self.lines) == 1 and not self._queue and self.lines[0].line.barlines:
-            return max(0.55 * LINE_WIDTH, self.lines[0].line.barlines[-1] + 1.5 * SP)
-        return LINE_WIDTH
+            return max(0.55 * self._shape.width, self.lines[0].line.barlines[-1] + 1.5 * SP)
+        return self._shape.width
 
     def _apply_zoom(self) -> None:
         width = max(200, self.width() - 16)
-        scale = width / self._page_width() * self._zoom
+        scale = width / self._page_width()
         self.resetTransform()
         self.scale(scale, scale)
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         assert event is not None
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.set_zoom(self._zoom * 1.15 ** (event.angleDelta().y() / 120))
+            self.zoom_wanted.emit(1 if event.angleDelta().y() > 0 else -1)
             event.accept()
         else:
             super().wheelEvent(event)

@@ -17,7 +17,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from gavotte.desktop.activity import Steps
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.paper.pages import SheetPages, paint_on
 from gavotte.desktop.paper.preview import Preview
 from gavotte.desktop.paper.setup import (
@@ -86,19 +86,26 @@ class PaperDialog(Dialog):
     failed = pyqtSignal(str)
 
     def __init__(
-        self, parent: QWidget, sheet: Sheet, engraver: Engraver, settings: QSettings, palette: Palette
+        self,
+        parent: QWidget,
+        sheet: Sheet,
+        engraver: Engraver,
+        settings: QSettings,
+        activities: Activities,
+        palette: Palette,
     ) -> None:
         super().__init__(parent, translate("Gavotte", "Page setup and print"), translate("Gavotte", "Print…"))
-        self._sheet, self._engraver, self._settings = sheet, engraver, settings
+        self._sheet, self._engraver, self._settings, self._activities = sheet, engraver, settings, activities
         self.setup = read_setup(settings)
         self.pages: SheetPages | None = None
-        self._job: Steps | None = None
+        self._going_on = ""
         self.preview = Preview(palette)
         self._fields()
         self._lay_out()
         self._connect()
         self.yes.setEnabled(False)
         self.pdf.setEnabled(False)
+        activities.changed.connect(self._show_share)
         self._wait = QTimer(self)
         self._wait.setSingleShot(True)
         self._wait.timeout.connect(self._set)
@@ -213,9 +220,7 @@ class PaperDialog(Dialog):
     # -- setting ------------------------------------------------------------------------------------
 
     def _stop(self) -> None:
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
+        self._activities.cancel(self)
 
     def _set(self) -> None:
         """Lay the pages out anew; the old ones stay until the first new one is there."""
@@ -223,30 +228,21 @@ class PaperDialog(Dialog):
         self.yes.setEnabled(False)
         self.pdf.setEnabled(False)
         self.pages = pages = SheetPages(self._sheet, self.setup)
-        self._job = Steps(
-            pages.steps(self._engraver),
-            lambda share: self.place.setText(
-                translate("Gavotte", "Setting: {number} %").format(number=round(100 * share))
-            ),
-            lambda: self._is_set(pages),
-            self._not_set,
-            self,
-        )
+        self._going_on = translate("Gavotte", "Setting")
+        self._activities.step(self, pages.steps(self._engraver), lambda: self._is_set(pages), self._not_set)
 
     def _is_set(self, pages: SheetPages) -> None:
-        self._job = None
         self.yes.setEnabled(True)
         self.pdf.setEnabled(True)
         self.preview.show_pages(pages)
 
     def _not_set(self, error: Exception) -> None:
-        self._job = None
         self.place.setText(str(error))
 
     @property
     def is_set(self) -> bool:
         """Whether the preview shows the setup as it is."""
-        return self._job is None and not self._wait.isActive()
+        return not self._activities.of(self) and not self._wait.isActive()
 
     def _show_place(self) -> None:
         index, count = self.preview.index, self.preview.count
@@ -275,15 +271,14 @@ class PaperDialog(Dialog):
         """Print the pages, or those of the range that was chosen."""
         if self.pages is None:
             return
-        self._job = Steps(
-            paint_on(printer, self.pages, self._chosen_pages(printer)),
-            lambda share: self.place.setText(
-                translate("Gavotte", "Printing: {number} %").format(number=round(100 * share))
-            ),
-            self._printed,
-            self._not_printed,
-            self,
-        )
+        self._going_on = translate("Gavotte", "Printing")
+        painting = paint_on(printer, self.pages, self._chosen_pages(printer))
+        self._activities.step(self, painting, self._printed, self._not_printed)
+
+    def _show_share(self) -> None:
+        """Say how far it is."""
+        for activity in self._activities.of(self):
+            self.place.setText(f"{self._going_on}: {round(100 * (activity.share or 0.0))} %")
 
     def _chosen_pages(self, printer: QPrinter) -> range:
         if printer.printRange() is not QPrinter.PrintRange.PageRange:
@@ -291,12 +286,10 @@ class PaperDialog(Dialog):
         return range(max(1, printer.fromPage()) - 1, min(self.preview.count, printer.toPage()))
 
     def _printed(self) -> None:
-        self._job = None
         self.told.emit(translate("Gavotte", "{title} was sent to the printer").format(title=self._sheet.solo.title))
         self.accept()
 
     def _not_printed(self, error: Exception) -> None:
-        self._job = None
         self.accept()
         self.failed.emit(
             translate(

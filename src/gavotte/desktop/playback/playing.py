@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
 from PyQt6.QtCore import QObject
+from PyQt6.QtWidgets import QWidget
 
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.playback.transport import Stretch, Transport
@@ -14,40 +16,57 @@ from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo
 
 
-class Playing(QObject):
-    """Connects the transport and its bar with the desk that is shown.
+@dataclass(frozen=True)
+class Played:
+    """What is played at a desk: its page, the solo in concert pitch, and the ids of the selected notes.
 
-    A desk gives its solo in concert pitch, its page, and the ids of the selected notes.
+    ``keys_at`` are widgets beside the page where the keys for playing are heard too.
     """
+
+    page: PageView
+    solo: Callable[[], Solo | None]
+    selected: Callable[[], tuple[str, ...]]
+    keys_at: tuple[QWidget, ...] = ()
+
+
+class Playing(QObject):
+    """Connects the transport and its bar with what is played at the desk that is shown."""
 
     def __init__(self, transport: Transport, bar: TransportBar, parent: QObject) -> None:
         super().__init__(parent)
-        self._transport, self._bar = transport, bar
-        self._solo: Callable[[], Solo | None] = lambda: None
-        self._selected: Callable[[], tuple[str, ...]] = tuple
-        self._page: PageView | None = None
+        self._transport, self.bar = transport, bar
+        self._played: Played | None = None
         self._grid: BarGrid | None = None
         bar.play_wanted.connect(self.toggle)
         transport.playhead_moved.connect(self._follow)
         transport.playing_changed.connect(self._changed)
 
-    def at_desk(
-        self,
-        page: PageView | None,
-        solo: Callable[[], Solo | None] = lambda: None,
-        selected: Callable[[], tuple[str, ...]] = tuple,
-    ) -> None:
+    @property
+    def _page(self) -> PageView | None:
+        return None if self._played is None else self._played.page
+
+    def at_desk(self, played: Played | None) -> None:
         """Play for another desk from now on; None plays nothing."""
-        if page is not self._page:
+        if played is None or played.page is not self._page:
             self._transport.stop()
-        self._page, self._solo, self._selected = page, solo, selected
+        self._played = played
+        self.refresh()
+
+    @property
+    def can_play(self) -> bool:
+        """Whether there is music here."""
+        return self._played is not None and self._played.solo() is not None
+
+    def music_changed(self) -> None:
+        """The music is another one now: what sounds stops."""
+        self._transport.stop()
         self.refresh()
 
     def refresh(self) -> None:
-        """The desk's music is another one now: stop, and make ready to play it."""
-        solo = self._solo() if self._page is not None else None
-        self._bar.setVisible(self._page is not None and solo is not None)
-        self._bar.show_solo(solo)
+        """Make ready to play what there is."""
+        solo = self._played.solo() if self._played is not None else None
+        self.bar.setVisible(solo is not None)
+        self.bar.show_solo(solo)
         if solo is not None:
             self._transport.prepare(solo)
 
@@ -62,7 +81,7 @@ class Playing(QObject):
         """Play what is selected, from the start of it."""
         if self._transport.is_playing:
             self._transport.stop()
-        solo = self._solo()
+        solo = self._played.solo() if self._played is not None else None
         if solo is None:
             return
         self._grid = BarGrid(solo)
@@ -70,7 +89,7 @@ class Playing(QObject):
 
     def _stretch(self, solo: Solo, grid: BarGrid) -> Stretch:
         """Several selected notes are played alone; from one note on to the end; else everything."""
-        wanted = set(self._selected())
+        wanted = set(self._played.selected() if self._played is not None else ())
         chosen = [note for note in solo.notes if note.id in wanted]
         end = grid.bars[-1].end
         if not chosen:
@@ -82,13 +101,18 @@ class Playing(QObject):
         """Let a note sound."""
         self._transport.preview(note.pitch.midi, solo.instrument.name)
 
+    def hear_pitch(self, midi: int) -> None:
+        """Let a pitch sound on the instrument of what is played here."""
+        solo = self._played.solo() if self._played is not None else None
+        self._transport.preview(midi, solo.instrument.name if solo is not None else "")
+
     def _follow(self, time: float) -> None:
         if self._page is None or self._grid is None:
             return
         self._page.show_playhead(time)
         bar = next((bar for bar in self._grid.bars if time < bar.end), self._grid.bars[-1])
         counting = self._transport.engine.is_counting_in
-        self._bar.show_place(
+        self.bar.show_place(
             translate("Gavotte", "Counting in")
             if counting
             else translate("Gavotte", "Bar {number}").format(number=bar.number)

@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
 
-from gavotte.desktop.activity import Job, run_beside
+from gavotte.desktop.activity import Activities, Activity
 from gavotte.desktop.playback.outputs import Output
 from gavotte.desktop.playback.way_out import WayOut
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
@@ -58,7 +58,7 @@ class _Prepared:
     swing: Fraction | None = None
     performance: Performance | None = None
     timeline: Timeline | None = None
-    job: Job | None = field(default=None)
+    job: Activity | None = field(default=None)
 
 
 class Transport(QObject):
@@ -72,9 +72,9 @@ class Transport(QObject):
     settings_changed = pyqtSignal()
     failed = pyqtSignal(str)
 
-    def __init__(self, settings: QSettings, parent: QObject | None = None) -> None:
+    def __init__(self, settings: QSettings, activities: Activities, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self._settings = settings
+        self._settings, self._activities = settings, activities
         self._engine = Engine(SilentSynth())
         self._way_out = WayOut(settings, self)
         self._way_out.failed.connect(self.failed)
@@ -137,7 +137,7 @@ class Transport(QObject):
     def warm_up_beside(self) -> None:
         """Warm up while the interface goes on: the synthesiser is loaded in a worker thread."""
         chosen = self._soundfont
-        run_beside(lambda: _load(chosen), lambda _: self.warm_up(), lambda _: self.warm_up())
+        self._activities.beside(self, lambda: _load(chosen), lambda _: self.warm_up(), lambda _: self.warm_up())
 
     @property
     def _soundfont(self) -> str:
@@ -267,7 +267,8 @@ class Transport(QObject):
                 stretch, self._pending = self._pending[1], None
                 self._begin(stretch)
 
-        prepared.job = run_beside(
+        prepared.job = self._activities.beside(
+            self,
             lambda: perform(solo, swing),
             take,
             lambda error: self.failed.emit(translate("Gavotte", "This can't be played: {error}.").format(error=error)),

@@ -39,11 +39,11 @@ class TransportBar(QWidget):
         self._palette: Palette = DAY
         self._solo: Solo | None = None
         self.play = tool_button(
-            translate("Gavotte", "Play from the selected note, or just the selected notes (Space)"),
+            translate("Gavotte", "Play from the selected note, or just the selected notes"),
             translate("Gavotte", "Play"),
         )
         self.loop = tool_button(
-            translate("Gavotte", "Play the selected notes, or everything, round and round (L)"),
+            translate("Gavotte", "Play the selected notes, or everything, round and round"),
             translate("Gavotte", "Loop"),
             True,
         )

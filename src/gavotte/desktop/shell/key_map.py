@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 
 from PyQt6.QtCore import QEvent, QObject, Qt
-from PyQt6.QtGui import QAction, QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QMenu, QMenuBar, QVBoxLayout, QWidget
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import Command
 from gavotte.desktop.theme.palette import DAY, Palette
-from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.desktop.translation import translate
 
 _MOST_ROWS = 17
 _MOST_IN_THREE = 54
@@ -17,94 +18,22 @@ _MOST_IN_THREE = 54
 Group = tuple[str, list[tuple[str, str]]]
 """A heading, and (keys, what they do) under it."""
 
-PAGE_KEYS: tuple[Group, ...] = (
-    (
-        QT_TRANSLATE_NOOP("Gavotte", "On the page"),
-        [
-            ("← →", QT_TRANSLATE_NOOP("Gavotte", "Note before, next note")),
-            ("↑ ↓", QT_TRANSLATE_NOOP("Gavotte", "Line above, line below")),
-            (
-                QT_TRANSLATE_NOOP("Gavotte", "Shift + arrows or click"),
-                QT_TRANSLATE_NOOP("Gavotte", "Select several notes"),
-            ),
-            (QT_TRANSLATE_NOOP("Gavotte", "Ctrl + wheel"), QT_TRANSLATE_NOOP("Gavotte", "Larger, smaller")),
-        ],
-    ),
-)
-WAVE_KEYS: tuple[Group, ...] = (
-    (
-        QT_TRANSLATE_NOOP("Gavotte", "On the wave"),
-        [
-            (QT_TRANSLATE_NOOP("Gavotte", "Click"), QT_TRANSLATE_NOOP("Gavotte", "Go there")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Drag"), QT_TRANSLATE_NOOP("Gavotte", "Choose a stretch to loop")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Drag a beat"), QT_TRANSLATE_NOOP("Gavotte", "Move it")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Wheel"), QT_TRANSLATE_NOOP("Gavotte", "Closer, farther")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Shift + wheel"), QT_TRANSLATE_NOOP("Gavotte", "Back, on")),
-        ],
-    ),
-)
-WRITE_KEYS: tuple[Group, ...] = (
-    (
-        QT_TRANSLATE_NOOP("Gavotte", "The keys beside the page"),
-        [
-            ("A – G", QT_TRANSLATE_NOOP("Gavotte", "Write this pitch")),
-            ("` 1 2 3 4 5", QT_TRANSLATE_NOOP("Gavotte", "32nd to whole note")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Alt + value"), QT_TRANSLATE_NOOP("Gavotte", "Length of selected notes")),
-            ("← → ↑ ↓", QT_TRANSLATE_NOOP("Gavotte", "Move the caret")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Shift + ← →"), QT_TRANSLATE_NOOP("Gavotte", "Select notes")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Ctrl + ← →"), QT_TRANSLATE_NOOP("Gavotte", "Bar before, next bar")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Home, End"), QT_TRANSLATE_NOOP("Gavotte", "Start, behind the last note")),
-        ],
-    ),
-)
-LIST_KEYS: tuple[Group, ...] = (
-    (
-        QT_TRANSLATE_NOOP("Gavotte", "In the lists"),
-        [
-            ("↑ ↓", QT_TRANSLATE_NOOP("Gavotte", "Entry above, entry below")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Enter"), QT_TRANSLATE_NOOP("Gavotte", "Open it")),
-            (QT_TRANSLATE_NOOP("Gavotte", "Delete"), QT_TRANSLATE_NOOP("Gavotte", "Delete it")),
-        ],
-    ),
-)
-"""Keys that no menu shows."""
+
+def groups_of(here: Iterable[Command], heading: str, hints: Iterable[tuple[str, str]]) -> list[Group]:
+    """The keys of some commands by their menus, with what is no command put first."""
+    groups: dict[str, list[tuple[str, str]]] = {}
+    if heading:
+        groups[heading] = list(hints)
+    for command in here:
+        if command.keys and command.menu and not command.in_short:
+            rows = groups.setdefault(command.menu[-1].replace("&", ""), [])
+            rows.append((command.shown_keys, _plain(command)))
+    return [(name, rows) for name, rows in groups.items() if rows]
 
 
-def groups_of(bar: QMenuBar, belongs: Callable[[QAction], bool], extra: Iterable[Group]) -> list[Group]:
-    """The shortcuts of the actions that belong to a desk, by menu, with those that no menu shows put first."""
-    groups = [(said(name), [(said(keys), said(what)) for keys, what in rows]) for name, rows in extra]
-    for entry in bar.actions():
-        menu = entry.menu()
-        if menu is not None:
-            groups += _groups_in(entry.text().replace("&", ""), menu, belongs)
-    return groups
-
-
-IN_SHORT = "in short"
-"""What is set as an action's data where the map tells its key together with others."""
-
-
-def _groups_in(name: str, menu: QMenu, belongs: Callable[[QAction], bool]) -> list[Group]:
-    """A menu's shortcuts, and those of each menu in it as a group of its own."""
-    rows: list[tuple[str, str]] = []
-    groups: list[Group] = []
-    for action in menu.actions():
-        submenu = action.menu()
-        if submenu is not None:
-            groups += _groups_in(action.text().replace("&", ""), submenu, belongs)
-        elif action.shortcuts() and belongs(action) and action.data() != IN_SHORT:
-            rows.append((_keys(action), _words(action)))
-    return [(name, rows), *groups] if rows else groups
-
-
-def _words(action: QAction) -> str:
-    # An undo action says what it would undo.
-    text = action.text().replace("&", "").rstrip("…")
-    return text.split()[0] if text.startswith(("Undo ", "Redo ")) else text
-
-
-def _keys(action: QAction) -> str:
-    return action.shortcut().toString(action.shortcut().SequenceFormat.NativeText)
+def _plain(command: Command) -> str:
+    # An undo command says what it would undo.
+    return command.said.split(":")[0]
 
 
 class KeyMap(QWidget):

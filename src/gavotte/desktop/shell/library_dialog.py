@@ -7,7 +7,7 @@ from pathlib import Path
 from PyQt6.QtCore import QDateTime, QLocale, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QPushButton, QWidget
 
-from gavotte.desktop.activity import Steps, run_beside
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.dialog import Dialog
@@ -21,19 +21,17 @@ from gavotte.library.store import Library
 
 class LibraryDialog(Dialog):
     """Shows the library's backups. Signals: ``about_to_change`` (nothing may be open), ``changed`` (other
-    contents), ``told(message)``, ``failed(message)``, ``busy(text)`` ("" when done).
+    contents), ``told(message)``, ``failed(message)``.
     """
 
     about_to_change = pyqtSignal()
     changed = pyqtSignal()
     told = pyqtSignal(str)
     failed = pyqtSignal(str)
-    busy = pyqtSignal(str)
 
-    def __init__(self, parent: QWidget, library: Library, palette: Palette) -> None:
+    def __init__(self, parent: QWidget, library: Library, activities: Activities, palette: Palette) -> None:
         super().__init__(parent, translate("Gavotte", "The library"), translate("Gavotte", "Go back to this backup"))
-        self._library = library
-        self._steps: Steps | None = None
+        self._library, self._activities = library, activities
         self.setMinimumWidth(620)
         where = QLabel(
             translate("Gavotte", "{folder}\n{solos}, {licks}. A backup is made each day Gavotte is used.").format(
@@ -145,16 +143,14 @@ class LibraryDialog(Dialog):
 
     def export_to(self, path: Path) -> None:
         """Write the whole library to a file, step by step."""
-        self._steps = Steps(
+        self._activities.step(
+            self,
             write_archive(self._library, path),
-            lambda share: self.busy.emit(
-                translate("Gavotte", "Writing {name}: {number} %").format(name=path.name, number=round(100 * share))
-            ),
-            lambda: self._finished(translate("Gavotte", "The library was exported as {name}").format(name=path.name)),
-            lambda error: self._not_done(
+            lambda: self.told.emit(translate("Gavotte", "The library was exported as {name}").format(name=path.name)),
+            lambda error: self.failed.emit(
                 translate("Gavotte", "{name} could not be written: {error}").format(name=path.name, error=error)
             ),
-            self,
+            translate("Gavotte", "Writing {name}").format(name=path.name),
         )
         self.accept()
 
@@ -171,7 +167,6 @@ class LibraryDialog(Dialog):
 
     def add_from(self, path: Path) -> None:
         """Add an exported library's contents to this one."""
-        self.busy.emit(translate("Gavotte", "Reading {name} …").format(name=path.name))
         folder = self._library.folder
 
         def work() -> Contents:
@@ -179,36 +174,25 @@ class LibraryDialog(Dialog):
             extract_sounds(contents, folder)
             return contents
 
-        run_beside(work, self._add, lambda error: self._not_done(f"{path.name}: {error}"))
+        self._activities.beside(
+            self,
+            work,
+            self._add,
+            lambda error: self.failed.emit(f"{path.name}: {error}"),
+            translate("Gavotte", "Reading {name}").format(name=path.name),
+        )
         self.accept()
 
     def _add(self, contents: Contents) -> None:
         try:
             add_contents(self._library, contents)
         except LibraryError as error:
-            self._not_done(str(error))
+            self.failed.emit(str(error))
             return
         self.changed.emit()
         solos, licks = len(contents.solos), len(contents.licks)
-        self._finished(
+        self.told.emit(
             translate("Gavotte", "{solos} and {licks} were added").format(
                 solos=counted(solos, "solo"), licks=counted(licks, "lick")
             )
         )
-
-    def cancel(self) -> None:
-        """Stop writing an archive."""
-        if self._steps is not None:
-            self._steps.cancel()
-            self._steps = None
-            self.busy.emit("")
-
-    def _finished(self, message: str) -> None:
-        self._steps = None
-        self.busy.emit("")
-        self.told.emit(message)
-
-    def _not_done(self, message: str) -> None:
-        self._steps = None
-        self.busy.emit("")
-        self.failed.emit(message)

@@ -2,69 +2,106 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PyQt6.QtCore import QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QButtonGroup, QLabel, QSizePolicy, QToolButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import with_key
+from gavotte.desktop.desk.desk import DeskKind
 from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said
+from gavotte.desktop.translation import said
 
-DESKS = (
-    ("shelf", QT_TRANSLATE_NOOP("Gavotte", "Shelf"), "F1"),
-    ("listen", QT_TRANSLATE_NOOP("Gavotte", "Listen"), "F2"),
-    ("write", QT_TRANSLATE_NOOP("Gavotte", "Write"), "F3"),
-    ("label", QT_TRANSLATE_NOOP("Gavotte", "Label"), "F4"),
-    ("vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F5"),
-)
+_ICON, _MARK = 26, 40
+_ABOVE = 16
 
 
 class Rail(QWidget):
-    """Emits ``chosen`` with a desk's name."""
+    """One button for each desk; where there is no room for it the state in words stays in the tooltip.
+
+    Signal: ``chosen(name)``.
+    """
 
     chosen = pyqtSignal(str)
 
-    def __init__(self) -> None:
+    def __init__(self, kinds: Sequence[DeskKind]) -> None:
         super().__init__()
         self.setObjectName("rail")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(96)
         layout = QVBoxLayout(self)
-        layout.setContentsMargins(0, 12, 0, 12)
-        layout.setSpacing(4)
+        layout.setContentsMargins(0, _ABOVE // 2, 0, _ABOVE // 2)
+        layout.setSpacing(2)
         self._mark = QLabel()
         self._mark.setAlignment(Qt.AlignmentFlag.AlignCenter)
         layout.addWidget(self._mark)
-        layout.addSpacing(12)
         self.buttons: dict[str, QToolButton] = {}
-        self._words: dict[str, str] = {}
+        self._kinds = {kind.name: kind for kind in kinds}
+        self._states: dict[str, str] = dict.fromkeys(self._kinds, "")
+        self._in_words = True
         group = QButtonGroup(self)
-        for name, marked, keys in DESKS:
-            word = said(marked)
+        for kind in kinds:
             button = QToolButton()
             button.setObjectName("railButton")
             button.setCheckable(True)
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
             button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-            button.setIconSize(QSize(26, 26))
-            button.setText(word)
-            button.setToolTip(f"{word} ({keys})")
-            button.clicked.connect(lambda _, n=name: self.chosen.emit(n))
+            button.setIconSize(QSize(_ICON, _ICON))
+            button.clicked.connect(lambda _, n=kind.name: self.chosen.emit(n))
             group.addButton(button)
             layout.addWidget(button)
-            self.buttons[name], self._words[name] = button, word
+            self.buttons[kind.name] = button
+            self._write(kind.name)
         layout.addStretch(1)
+
+    def minimumSizeHint(self) -> QSize:
+        # The window may be lower than all states in words: they give way.
+        return QSize(96, 0)
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
-        self._mark.setPixmap(icon("mark", palette.accent, 40).pixmap(40, 40))
+        self._mark.setPixmap(icon("mark", palette.accent, _MARK).pixmap(_MARK, _MARK))
         for name, button in self.buttons.items():
-            button.setIcon(icon(name, palette.text, 26))
+            button.setIcon(icon(name, palette.text, _ICON))
+        self._fit()
 
     def show_state(self, name: str, state: str) -> None:
         """Write under a desk's name how far it is."""
-        word = self._words[name]
-        self.buttons[name].setText(f"{word}\n{state}" if state else word)
-        self.buttons[name].setAccessibleName(f"{word}, {state}" if state else word)
+        if state != self._states[name]:
+            self._states[name] = state
+            self._write(name)
+            self._fit()
+
+    def _write(self, name: str) -> None:
+        kind, state, button = self._kinds[name], self._states[name], self.buttons[name]
+        word = said(kind.words)
+        button.setText(f"{word}\n{state}" if state and self._in_words else word)
+        full = f"{word}, {state}" if state else word
+        button.setAccessibleName(full)
+        button.setToolTip(with_key(full, kind.key))
+
+    def _fit(self) -> None:
+        """Say the states in words where there is room for all of them, and show the mark where there is more."""
+        room = self.height() - _ABOVE
+        self._say(True)
+        if self._needed() > room:
+            self._say(False)
+        self._mark.setVisible(self._needed() + _MARK + 8 <= room)
+
+    def _say(self, in_words: bool) -> None:
+        if in_words != self._in_words:
+            self._in_words = in_words
+            for name in self._kinds:
+                self._write(name)
+
+    def _needed(self) -> int:
+        return sum(button.sizeHint().height() + 2 for button in self.buttons.values())
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._fit()
 
     def show_current(self, name: str) -> None:
         """Mark a desk as the current one."""

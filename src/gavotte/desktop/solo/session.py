@@ -1,26 +1,28 @@
-"""The open solo: its current value, its labels, the selection, undo and autosave. Desks read it and ask it."""
+"""The session: the open solo with its labels, undo and autosave. Desks read it and ask it for edits."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
-from gavotte.desktop.activity import Job, run_beside
+from gavotte.desktop.activity import Activities
+from gavotte.desktop.solo.selection import Selection
+from gavotte.desktop.solo.view import View
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import FUNCTION_WORDS
 from gavotte.labelling.frame import Frame
-from gavotte.labelling.labeller import Labelled, is_small_step, label_solo, labelled
+from gavotte.labelling.labeller import Labelled, is_small_step, labelled
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
 from gavotte.solo.document import Function, Note, Reading, Solo
-from gavotte.solo.edits import USUAL_DEVICE, transposed, with_decision, with_notes_moved, without_decision
+from gavotte.solo.edits import USUAL_DEVICE, with_decision, with_notes_moved, without_decision
 from gavotte.solo.label import Label
+from gavotte.solo.moving import transposed
 from gavotte.solo.school import School
+from gavotte.solo.written import as_written, written_interval
 from gavotte.vocabulary.lick import Lick, keep_lick
-from gavotte.workshop.written import as_written, written_interval
 
 SAVE_DELAY_MS = 800
 LABEL_DELAY_MS = 80
@@ -29,117 +31,172 @@ LABEL_AT_ONCE = 300
 
 
 class SoloSession(QObject):
-    """The one place that holds the open solo.
+    """Holds one open solo, its ``selection``, and the ``view`` it is shown in.
 
-    ``shown`` is the solo as the desks show it: the solo itself, or with ``written`` the instrument's written
-    pitch. ``found`` (its labels and what they came from), ``frame`` and ``labels`` belong to what is shown.
+    ``solo`` is in concert pitch, ``shown`` as the view has it: the same, or with ``shows_written`` the instrument's
+    written pitch; None where none is open, or a long one that was just opened is still labelled. ``found`` (labels and
+    what they came from), ``frame`` and ``labels`` belong to what is shown.
 
-    Signals: ``solo_opened``; ``went_back(before, after)``, an edit was undone or redone; ``solo_changed``, its
-    value is new and its labels are still to come (a long solo's); ``labels_changed`` (the solo's value or its labels
-    are new); ``selection_changed``, ``saved``, ``failed(message)``.
+    Signals, emitted by the session alone: ``replaced``, another solo is open, or none; ``edited(before, after)``, the
+    solo has another value, and where it is long its labels are still to come; ``went_back(before, after)``, an edit was
+    undone or redone; ``labelled``, the labels fit what is shown; ``saved``; ``failed(message)``. The selection tells
+    of itself, after the labels where both are new.
     """
 
-    solo_opened = pyqtSignal()
+    replaced = pyqtSignal()
+    edited = pyqtSignal(object, object)
     went_back = pyqtSignal(object, object)
-    solo_changed = pyqtSignal()
-    labels_changed = pyqtSignal()
-    selection_changed = pyqtSignal()
+    labelled = pyqtSignal()
     saved = pyqtSignal()
     failed = pyqtSignal(str)
 
-    def __init__(self, library: Library, parent: QObject | None = None) -> None:
+    def __init__(self, library: Library, view: View, activities: Activities, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self.library = library
+        self.library, self.view = library, view
+        self._activities = activities
+        self.selection = Selection(self)
         self.solo_id: str | None = None
         self.solo: Solo | None = None
         self.shown: Solo | None = None
-        self.written = False
+        self.shows_written = False
         self.labels: dict[str, Label] = {}
         self.undo_stack = QUndoStack(self)
-        self.anchor: str | None = None
-        self.current: str | None = None
-        self.found: Labelled | None = None
-        self._found_written = False
+        self._concert: Labelled | None = None
+        self._written: Labelled | None = None
+        self._written_of: Solo | None = None
         self._select_then: tuple[str, str] | None = None
+        self._to_look_at: int | None = None
         self._unsaved = False
-        self._job: Job | None = None
-        self._begin_labelling: Callable[[], None] = lambda: None
         self._label_soon = QTimer(self)
         self._label_soon.setSingleShot(True)
         self._label_soon.setInterval(LABEL_DELAY_MS)
-        self._label_soon.timeout.connect(lambda: self._begin_labelling())
+        self._label_soon.timeout.connect(self._label_beside)
         self._save_timer = QTimer(self)
         self._save_timer.setSingleShot(True)
         self._save_timer.setInterval(SAVE_DELAY_MS)
         self._save_timer.timeout.connect(self.save)
+        view.changed.connect(self._turn)
+
+    @property
+    def found(self) -> Labelled | None:
+        """The labels of what is shown, and what they came from; the last ones while new ones are to come."""
+        return self._written if self.shows_written else self._concert
 
     @property
     def frame(self) -> Frame | None:
         """What surrounds the notes of what is shown."""
-        return None if self.found is None else self.found.frame
+        found = self.found
+        return None if found is None else found.frame
+
+    @property
+    def is_labelled(self) -> bool:
+        """Whether the labels are those of the solo as it is now and as it is shown."""
+        if self.solo is None:
+            return False
+        return self._is_written_for(self.solo) if self.shows_written else self._is_for(self._concert, self.solo)
+
+    @property
+    def _wants_written(self) -> bool:
+        """Whether another pitch than the sounding one is to be shown."""
+        return self.view.written and self.solo is not None and bool(self.solo.instrument.transposition_semitones)
 
     # -- opening ------------------------------------------------------------------------------------
 
     def open(self, solo_id: str) -> None:
-        """Open a solo of the library. Raises LibraryError or FormatError."""
+        """Open a solo of the library. Raises LibraryError or FormatError; what was open stays open then."""
         solo = self.library.solo(solo_id)
-        self.close()
+        self._put_down()
         self.solo_id, self.solo = solo_id, solo
-        self.anchor = self.current = solo.notes[0].id if solo.notes else None
-        self._relabel(self.solo_opened.emit)
+        self.selection.among(solo.places)
+        first = solo.notes[0].id if solo.notes else None
+        self.selection.put(first, first)
+        if len(solo.notes) <= LABEL_AT_ONCE:
+            self._label()
+        else:
+            self._label_soon.start()
+        self.replaced.emit()
+        self.selection.tell()
 
     def close(self) -> None:
-        """Save and forget the open solo."""
+        """Save and put down the open solo."""
+        was_open = self.solo is not None
+        self._put_down()
+        if was_open:
+            self.replaced.emit()
+
+    def _put_down(self) -> None:
         self.save()
         self.cancel()
-        self.solo_id = self.solo = self.shown = self.found = None
+        self.solo_id = self.solo = self.shown = self._concert = self._written = self._written_of = None
+        self._to_look_at, self.shows_written = None, False
         self.labels = {}
-        self.anchor = self.current = None
+        self.selection.among({})
         self.undo_stack.clear()
 
     def cancel(self) -> None:
-        """Tell nothing more of what is being worked out."""
+        """Stop labelling."""
         self._label_soon.stop()
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
+        self._activities.cancel(self)
 
-    def _relabel(self, then: Callable[[], None]) -> None:
-        solo, written = self.solo, self.written
+    # -- labels -------------------------------------------------------------------------------------
+
+    def _is_for(self, found: Labelled | None, solo: Solo) -> bool:
+        return found is not None and found.solo is solo
+
+    def _label(self) -> None:
+        """Label the solo now: in concert pitch, and as it is shown."""
+        solo = self.solo
         assert solo is not None
         self.cancel()
-        before = self.found if self._found_written == written else None
+        if not self._is_for(self._concert, solo):
+            self._concert = labelled(solo, like=self._concert)
+        if self._wants_written and not self._is_written_for(solo):
+            self._written = labelled(as_written(solo), like=self._written)
+            self._written_of = solo
+        self._take_labels()
 
-        def work() -> Labelled:
-            return labelled(as_written(solo) if written else solo, like=before)
+    def _label_beside(self) -> None:
+        solo, concert, written = self.solo, self._concert, self._written
+        if solo is None:
+            return
+        both = self._wants_written
 
-        def take(found: Labelled) -> None:
-            self.found, self._found_written = found, written
+        def work() -> tuple[Labelled, Labelled | None]:
+            fresh = concert if concert is not None and concert.solo is solo else labelled(solo, like=concert)
+            return fresh, labelled(as_written(solo), like=written) if both else None
+
+        def take(found: tuple[Labelled, Labelled | None]) -> None:
+            self._concert = found[0]
+            if found[1] is not None:
+                self._written, self._written_of = found[1], solo
+            self._take_labels()
+            self.labelled.emit()
+
+        self._activities.cancel(self)
+        self._activities.beside(self, work, take, lambda error: self.failed.emit(str(error)))
+
+    def _is_written_for(self, solo: Solo) -> bool:
+        return self._written is not None and self._written_of is solo
+
+    def _take_labels(self) -> None:
+        self.shows_written = self._wants_written
+        found = self.found
+        if found is not None:
             self.shown = found.solo
             self.labels = {label.note: label for label in found.labels}
-            then()
 
-        if len(solo.notes) <= LABEL_AT_ONCE or (before is not None and is_small_step(before.solo, solo)):
-            # After a small edit little is labelled anew, however long the solo is.
-            take(work())
+    def _turn(self) -> None:
+        """The view was changed: show the solo in the pitch that is wanted."""
+        solo = self.solo
+        if solo is None or self._wants_written == self.shows_written:
+            return
+        ready = self._is_written_for(solo) if self._wants_written else self._is_for(self._concert, solo)
+        if ready or len(solo.notes) <= LABEL_AT_ONCE:
+            self._label()
+            self.labelled.emit()
         else:
-            if self.shown is not None:
-                # The notes are shown at once; what they do is worked out when they have been painted.
-                self.shown = as_written(solo) if written else solo
-                self.solo_changed.emit()
-
-            def begin() -> None:
-                self._job = run_beside(work, take, lambda error: self.failed.emit(str(error)))
-
-            self._begin_labelling = begin
-            self._label_soon.start()
-
-    def set_written(self, written: bool) -> None:
-        """Show the solo in written or in concert pitch."""
-        if written != self.written:
-            self.written = written
-            if self.solo is not None:
-                self._relabel(self.solo_opened.emit)
+            # A long solo is labelled in its other pitch first, and goes on being shown in this one.
+            self._label_beside()
 
     # -- edits --------------------------------------------------------------------------------------
 
@@ -154,20 +211,33 @@ class SoloSession(QObject):
             self._select_then = None
 
     def put(self, solo: Solo) -> None:
-        """Take a value as the current one (for undo steps): label it, tell the desks, save it soon."""
-        self.solo = solo
+        """Take a value as the current one (for undo steps): label it, tell of it, save it soon."""
+        before, self.solo = self.solo, solo
+        assert before is not None
         self._unsaved = True
         self._save_timer.start()
+        selected = self.selection.among(solo.places)
         if self._select_then is not None:
-            self.anchor, self.current = self._select_then
-        ids = {note.id for note in solo.notes}
-        if self.current not in ids or self.anchor not in ids:
-            self.anchor = self.current = None
-        self._relabel(self.labels_changed.emit)
+            selected = self.selection.put(*self._select_then) or selected
+        known = self._concert
+        small = known is not None and is_small_step(known.solo, solo)
+        if len(solo.notes) <= LABEL_AT_ONCE or small:
+            # After a small edit little is labelled anew, however long the solo is.
+            self._label()
+        else:
+            # The notes are shown at once; what they do is worked out when they have been painted.
+            self.shown = as_written(solo) if self.shows_written else solo
+            self.cancel()
+            self._label_soon.start()
+        self.edited.emit(before, solo)
+        if self.is_labelled:
+            self.labelled.emit()
+        if selected:
+            self.selection.tell()
 
     def decide(self, function: Function, device: str | None = None) -> None:
         """Set the selected notes' function by hand, in one step."""
-        notes = self.selected()
+        notes = self.selection.notes()
         if self.solo is None or not notes:
             return
         solo = self.solo
@@ -197,18 +267,18 @@ class SoloSession(QObject):
         if self.solo is None:
             return
         solo = self.solo
-        for note in self.selected():
+        for note in self.selection.notes():
             solo = without_decision(solo, note)
         self.edit(translate("Gavotte", "Take the decision back"), solo)
 
     def move(self, semitones: int) -> Note | None:
         """Move the selected notes by semitones, in one step; gives the current one as it sounds now."""
-        notes = self.selected()
-        if self.solo is None or self.current is None or not notes:
+        notes, current = self.selection.notes(), self.selection.current
+        if self.solo is None or current is None or not notes:
             return None
         up, down = translate("Gavotte", "Move up a semitone"), translate("Gavotte", "Move down a semitone")
         self.edit(up if semitones > 0 else down, with_notes_moved(self.solo, notes, semitones))
-        return self.solo.note(self.current)
+        return self.solo.note(current)
 
     def set_school(self, school: School) -> None:
         """Label the open solo by another school, or the same with other choices."""
@@ -218,53 +288,43 @@ class SoloSession(QObject):
 
     def as_sounding(self, reading: Reading) -> Reading:
         """A reading of what is shown as one of the solo itself, in concert pitch."""
-        if not self.written or self.solo is None:
+        if not self.shows_written or self.solo is None:
             return reading
         away = -written_interval(self.solo)
-        moved = transposed(replace(self.solo, notes=(), chords=(), readings=(reading,)), away)
-        return moved.readings[0]
+        return transposed(replace(self.solo, notes=(), chords=(), readings=(reading,)), away).readings[0]
 
     def pitch_of(self, note: str) -> int:
         """The pitch (MIDI) a note is shown at, -1 where there is no such note."""
-        return next((n.pitch.midi for n in self.shown.notes if n.id == note), -1) if self.shown is not None else -1
+        shown = self.shown
+        return shown.note(note).pitch.midi if shown is not None and note in shown.places else -1
 
     def lick(self) -> Lick | None:
         """The selected notes as a lick, or None where nothing is selected."""
-        if self.solo is None or self.solo_id is None or self.anchor is None or self.current is None:
+        anchor, current = self.selection.anchor, self.selection.current
+        if self.solo is None or self.solo_id is None or anchor is None or current is None:
             return None
-        return keep_lick(self.solo, self.solo_id, self.concert_labels(), self.anchor, self.current)
+        return keep_lick(self.solo, self.solo_id, self.concert_labels(), anchor, current)
 
     def concert_labels(self) -> tuple[Label, ...]:
         """The open solo's labels in concert pitch, whatever is shown: what is kept or exported."""
         if self.solo is None:
             return ()
-        return label_solo(self.solo) if self.written else tuple(self.labels.values())
-
-    # -- selection ----------------------------------------------------------------------------------
-
-    def select(self, anchor: str | None, current: str | None) -> None:
-        """Select the notes from ``anchor`` to ``current``."""
-        if (anchor, current) != (self.anchor, self.current):
-            self.anchor, self.current = anchor, current
-            self.selection_changed.emit()
-
-    def selected(self) -> tuple[str, ...]:
-        """Ids of the selected notes, in order."""
-        if self.solo is None or self.anchor is None or self.current is None:
-            return ()
-        ids = [note.id for note in self.solo.notes]
-        if self.anchor not in ids or self.current not in ids:
-            return ()
-        low, high = sorted((ids.index(self.anchor), ids.index(self.current)))
-        return tuple(ids[low : high + 1])
-
-    def in_doubt(self) -> list[str]:
-        """Ids of the notes whose labels want a look, in order."""
-        if self.solo is None:
-            return []
-        return [note.id for note in self.solo.notes if note.id in self.labels and self.labels[note.id].in_doubt]
+        if not self._is_for(self._concert, self.solo):
+            self._concert = labelled(self.solo, like=self._concert)
+        assert self._concert is not None
+        return self._concert.labels
 
     # -- saving -------------------------------------------------------------------------------------
+
+    def keep_count(self, number: int) -> None:
+        """Keep how many things there are to look at in the open solo, for the shelf."""
+        if self.solo_id is None or number == self._to_look_at:
+            return
+        self._to_look_at = number
+        try:
+            self.library.save_count(self.solo_id, number)
+        except LibraryError as error:
+            self.failed.emit(str(error))
 
     def save(self) -> None:
         """Write the solo now, if there is anything to write."""
@@ -272,7 +332,7 @@ class SoloSession(QObject):
         if not self._unsaved or self.solo is None or self.solo_id is None:
             return
         try:
-            self.library.save_solo(self.solo_id, self.solo, len(self.in_doubt()))
+            self.library.save_solo(self.solo_id, self.solo)
         except LibraryError as error:
             self.failed.emit(str(error))
             self._save_timer.start(5000)

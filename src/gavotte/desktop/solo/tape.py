@@ -10,7 +10,7 @@ from typing import Any
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
-from gavotte.desktop.activity import Job, Steps, run_beside
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.translation import translate
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
@@ -25,32 +25,27 @@ from gavotte.recording.waveform import Peaks, find_peaks
 
 
 class Tape(QObject):
-    """Signals: ``loaded`` (another recording, or none), ``changed`` (what is known of it), ``failed(message)``,
-    ``busy(text)`` ("" when done).
-    """
+    """Signals: ``loaded`` (another recording, or none), ``changed`` (what is known of it), ``failed(message)``."""
 
     loaded = pyqtSignal()
     changed = pyqtSignal()
-    busy = pyqtSignal(str)
     failed = pyqtSignal(str)
 
-    def __init__(self, library: Library, parent: QObject) -> None:
+    def __init__(self, library: Library, activities: Activities, parent: QObject) -> None:
         super().__init__(parent)
-        self._library = library
+        self._library, self._activities = library, activities
         self.solo_id: str | None = None
         self.recording: Recording | None = None
         self.decoded: Decoded | None = None
         self.peaks: Peaks | None = None
         self.missing: Path | None = None
         self.undo_stack = QUndoStack(self)
-        self._steps: Steps | None = None
-        self._copying: Job | None = None
 
     # -- loading ------------------------------------------------------------------------------------
 
     def load(self, solo_id: str | None) -> None:
         """Take up a solo's recording, decoding it where that was not done yet."""
-        if solo_id == self.solo_id and (self.decoded is not None or self._steps is not None):
+        if solo_id == self.solo_id and (self.decoded is not None or self.is_loading):
             return
         self.unload()
         self.solo_id = solo_id
@@ -71,11 +66,10 @@ class Tape(QObject):
         else:
             self.missing = path
 
-    def close(self) -> None:
-        """Nothing more is told of what is still being done."""
-        self.cancel()
-        if self._copying is not None:
-            self._copying.cancel()
+    def put_down(self) -> None:
+        """Hold nothing, and say so."""
+        self.unload()
+        self.loaded.emit()
 
     def unload(self) -> None:
         """Hold nothing."""
@@ -101,15 +95,12 @@ class Tape(QObject):
 
     def cancel(self) -> None:
         """Stop decoding."""
-        if self._steps is not None:
-            self._steps.cancel()
-            self._steps = None
-            self.busy.emit("")
+        self._activities.cancel(self)
 
     @property
     def is_loading(self) -> bool:
         """Whether a recording is being decoded."""
-        return self._steps is not None
+        return bool(self._activities.of(self))
 
     def _decode(self, path: Path, then: Any) -> None:
         found: list[tuple[Decoded, Peaks]] = []
@@ -120,8 +111,6 @@ class Tape(QObject):
             found.append((decoded, peaks))
 
         def done() -> None:
-            self._steps = None
-            self.busy.emit("")
             self.decoded, self.peaks = found[0]
             self.missing = None
             then(self.decoded)
@@ -129,20 +118,16 @@ class Tape(QObject):
             if self.decoded.remarks:
                 self.failed.emit(f"{path.name}: " + " ".join(self.decoded.remarks))
 
-        self._steps = Steps(
+        self._activities.step(
+            self,
             steps(),
-            lambda share: self.busy.emit(
-                translate("Gavotte", "Reading {name}: {number} %").format(name=path.name, number=round(100 * share))
-            ),
             done,
             lambda error: self._not_read(path, error),
-            self,
+            translate("Gavotte", "Reading {name}").format(name=path.name),
+            self.loaded.emit,
         )
-        self.busy.emit(translate("Gavotte", "Reading {name} …").format(name=path.name))
 
     def _not_read(self, path: Path, error: Exception) -> None:
-        self._steps = None
-        self.busy.emit("")
         if isinstance(error, RecordingError):
             why = str(error)
         elif isinstance(error, OSError):
@@ -175,10 +160,13 @@ class Tape(QObject):
             self.undo_stack.clear()
         if copy and self.solo_id is not None:
             folder, solo_id = self._library.folder, self.solo_id
-            self._copying = run_beside(
+            self._activities.beside(
+                # Copying goes on whatever becomes of the solo: it has an owner of its own.
+                self._library,
                 lambda: copied_into(folder, plain),
                 lambda copied: self._copied(solo_id, copied),
                 lambda error: self.failed.emit(str(error)),
+                translate("Gavotte", "Copying {name}").format(name=path.name),
             )
 
     def _copied(self, solo_id: str, copied: Recording) -> None:

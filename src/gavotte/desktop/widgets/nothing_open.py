@@ -25,7 +25,7 @@ class NothingOpen(QWidget):
         self.shelf.setObjectName("primary")
         self.shelf.clicked.connect(self.shelf_wanted)
         self.new = QPushButton(translate("Gavotte", "Begin a new one…"))
-        self.new.setToolTip(translate("Gavotte", "From a recording, a form, or an empty page (Ctrl+N)"))
+        self.new.setToolTip(translate("Gavotte", "From a recording, a form, or an empty page"))
         self.new.clicked.connect(self.new_wanted)
         for widget in (text, self.shelf, self.new):
             layout.addWidget(widget, 0, Qt.AlignmentFlag.AlignCenter)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from functools import partial
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import Command
 from gavotte.desktop.widgets.header import rule
 
 
@@ -60,3 +62,22 @@ class Tabbed(QWidget):
         """Put a number behind the words of a tab: how many things wait there."""
         words = self._words[name]
         self.tabs[name].setText(f"{words} ({number})" if number else words)
+
+    def commands(
+        self, desk: str, menu: tuple[str, ...], part: int, at: QWidget, enabled: Callable[[], bool]
+    ) -> tuple[Command, ...]:
+        """A command for each page, by Ctrl with its number: the same kind of key at every desk."""
+        return tuple(
+            Command(
+                f"{desk}.page_{name}",
+                self._words[name],
+                partial(self.show_page, name),
+                (f"Ctrl+{number}",),
+                menu,
+                part,
+                (at,),
+                enabled,
+                buttons=(button,),
+            )
+            for number, (name, button) in enumerate(self.tabs.items(), 1)
+        )

@@ -3,25 +3,29 @@
 from __future__ import annotations
 
 from fractions import Fraction
-from pathlib import Path
 
-from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtGui import QUndoStack
+from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import Command, with_key
+from gavotte.desktop.desk.changes import Change
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desks.label.commands import label_commands
 from gavotte.desktop.desks.label.filter_choice import EVERYTHING, SKELETON, FilterChoice
 from gavotte.desktop.desks.label.reading_dialog import KeyDialog, ReadingDialog
 from gavotte.desktop.desks.label.review import Review
 from gavotte.desktop.desks.label.side import LabelSide
+from gavotte.desktop.errands.exporting import ANALYSIS
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_selection
-from gavotte.desktop.paper.sheet import Sheet
-from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.paper.solo_sheet import pitch_words
+from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.widgets.nothing_open import NothingOpen
 from gavotte.desktop.words import counted
-from gavotte.engraving.engraver import Engraver
 from gavotte.harmony.keys import heard_keys, key_heard_at, with_key_heard
 from gavotte.labelling.answers import with_reading
 from gavotte.labelling.labeller import Labelled
@@ -30,27 +34,22 @@ from gavotte.labelling.readings import reading_name
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 
+_SEEN = Change.REPLACED | Change.EDITED | Change.LABELLED | Change.VIEW | Change.SELECTION
 
-class LabelDesk(QWidget):
-    """Shows the session's solo. ``keep_wanted`` asks to keep the selection, ``shelf_wanted`` and ``new_wanted`` for a
-    solo, ``play_wanted`` to let the selection sound, ``text_wanted`` for the analysis as a file.
-    """
 
-    keep_wanted = pyqtSignal()
-    play_wanted = pyqtSignal()
-    text_wanted = pyqtSignal()
-    shelf_wanted = pyqtSignal()
-    new_wanted = pyqtSignal()
+class LabelDesk(Desk):
+    """The open solo's page with its function lane, and ``side``, what is said about it."""
 
-    def __init__(self, session: SoloSession, engraver: Engraver, folder: Path) -> None:
-        super().__init__()
-        self.setObjectName("desk")
-        self._session = session
+    kind = DeskKind("label", QT_TRANSLATE_NOOP("Gavotte", "Label"), "F4", needs_solo=True, follows=_SEEN)
+
+    def __init__(self, studio: Studio) -> None:
+        super().__init__(studio)
+        self._session = studio.session
         self._groups: dict[int, Group] = {}
         self._groups_of: Labelled | None = None
-        self.page = PageView(engraver)
-        self.review = Review(session, folder, self)
-        self.side = LabelSide(session, self.review, folder)
+        self.page = PageView(studio.engraver)
+        self.review = Review(studio.session, studio.activities, self)
+        self.side = LabelSide(studio, self.review)
         self.card = self.side.card
         self.reading_dialog: ReadingDialog | None = None
         self.key_dialog: KeyDialog | None = None
@@ -70,13 +69,71 @@ class LabelDesk(QWidget):
         self._nothing = NothingOpen()
         layout.addWidget(self._nothing, 1)
         self._connect()
-        self._show_solo()
+        self.show_changes(_SEEN)
+
+    # -- as a desk ----------------------------------------------------------------------------------
+
+    def commands(self) -> tuple[Command, ...]:
+        return label_commands(self)
+
+    def command_buttons(self) -> dict[str, tuple[QAbstractButton, ...]]:
+        return {"file.new": (self._nothing.new,)}
+
+    def focus(self) -> QWidget:
+        return self.page
+
+    def beside(self) -> QWidget:
+        return self.side.focus_of_page()
+
+    @property
+    def undo_stack(self) -> QUndoStack:
+        return self._session.undo_stack
+
+    def played(self) -> Played:
+        return Played(self.page, lambda: self._session.solo, self._session.selection.notes)
+
+    def state(self) -> str:
+        if self._session.solo is None:
+            return ""
+        number = len(self.review.questions)
+        return (
+            translate("Gavotte", "{number} to look at").format(number=number)
+            if number
+            else translate("Gavotte", "all clear")
+        )
+
+    def zoom(self, by: int) -> None:
+        self.studio.view.zoom_by(by)
+
+    def hints(self) -> tuple[str, tuple[Hint, ...]]:
+        return page_hints()
+
+    def show_changes(self, changes: Change) -> None:
+        session = self._session
+        solo = session.shown if session.solo is not None else None
+        self._head.setVisible(session.solo is not None)
+        self._body.setVisible(session.solo is not None)
+        self._nothing.setVisible(session.solo is None)
+        if changes & Change.REPLACED:
+            self.page.clear()
+        if changes & Change.VIEW:
+            self.page.set_zoom(self.studio.view.zoom)
+            self.page.set_numerals(self.studio.view.numerals)
+        if solo is None:
+            return
+        if changes & ~(Change.SELECTION | Change.LIBRARY):
+            self._show_head(solo)
+            self.page.update_solo(solo, session.labels)
+            self.side.refresh()
+            self._show_filter()
+            self._show_doubts()
+        self._show_selection()
 
     def _header(self) -> Header:
         self.doubts = QPushButton()
         self.keep = QPushButton(translate("Gavotte", "Keep as lick…"))
         self.keep.setObjectName("primary")
-        self.keep.setToolTip(translate("Gavotte", "Keep the selected notes as a lick (K)"))
+        self.keep.setToolTip(translate("Gavotte", "Keep the selected notes as a lick"))
         self.filter = FilterChoice()
         self.filter.currentIndexChanged.connect(self._show_filter)
         head = Header(self.filter, self.doubts, self.keep)
@@ -84,31 +141,29 @@ class LabelDesk(QWidget):
         return head
 
     def _connect(self) -> None:
-        session = self._session
-        session.solo_opened.connect(self._show_solo)
-        session.labels_changed.connect(self._show_edit)
-        session.selection_changed.connect(self._show_selection)
-        self.page.selection_wanted.connect(session.select)
+        session, studio = self._session, self.studio
+        self.page.selection_wanted.connect(session.selection.select)
+        self.page.zoom_wanted.connect(studio.view.zoom_by)
         self.card.function_chosen.connect(lambda function, device: session.decide(function, device or None))
         self.card.take_back_wanted.connect(session.take_back)
         self.card.target_pointed.connect(lambda note: self.page.show_target(note or None))
-        self.card.target_chosen.connect(lambda note: session.select(note, note))
+        self.card.target_chosen.connect(lambda note: session.selection.select(note, note))
         self.card.figure_wanted.connect(self.play_figure)
         self.page.group_wanted.connect(self._choose_group)
         self.doubts.clicked.connect(self._work_the_queue)
-        self.review.changed.connect(self._show_doubts)
+        self.review.changed.connect(self._questions_changed)
         self.side.queue.went.connect(lambda: self.page.setFocus())
         self.side.page_changed.connect(self._show_selection)
         harmony, text = self.side.harmony, self.side.text
-        harmony.note_wanted.connect(lambda note: session.select(note, note))
+        harmony.note_wanted.connect(lambda note: session.selection.select(note, note))
         harmony.reading_wanted.connect(self.set_reading)
         harmony.key_wanted.connect(self._set_key)
         text.bar_wanted.connect(self._go_to_bar)
-        text.export_wanted.connect(self.text_wanted)
-        self.side.school.failed.connect(session.failed)
-        self.keep.clicked.connect(self.keep_wanted)
-        self._nothing.shelf_wanted.connect(self.shelf_wanted)
-        self._nothing.new_wanted.connect(self.new_wanted)
+        text.export_wanted.connect(self.export_text)
+        self.side.school.failed.connect(studio.asks.notice)
+        self.keep.clicked.connect(studio.keeping.keep)
+        self._nothing.shelf_wanted.connect(lambda: studio.asks.go("shelf"))
+        self._nothing.new_wanted.connect(lambda: studio.beginning.new_solo())
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
@@ -116,31 +171,23 @@ class LabelDesk(QWidget):
         self.page.set_palette(palette)
         self._show_selection()
 
-    def sheet(self) -> Sheet | None:
-        """The open solo as it is shown, for export."""
-        solo = self._session.shown
-        if solo is None or self._session.solo is None:
-            return None
-        parts = (solo.player, solo.instrument.name + self._pitch_words(), solo.style)
-        concert = {label.note: label for label in self._session.concert_labels()}
-        return Sheet(
-            solo,
-            self._session.labels,
-            " · ".join(part for part in parts if part),
-            concert=(self._session.solo, concert) if self._session.written else None,
-            selected=self._session.selected(),
-        )
+    def export_text(self) -> None:
+        """Ask where the analysis of the open solo goes as text, and write it."""
+        sheet = self.sheet()
+        if sheet is not None:
+            self.studio.exporter.choose(sheet, ANALYSIS)
 
-    def switch_focus(self) -> None:
-        """From the page to what stands beside it, or back."""
-        beside: dict[str, QWidget] = {
-            "note": self.card.device,
-            "queue": self.side.queue.rows,
-            "harmony": self.side.harmony.table,
-            "text": self.side.text.field,
-            "school": self.side.school.school,
-        }
-        (beside[self.side.page_shown] if self.page.hasFocus() else self.page).setFocus()
+    def hear_note(self) -> None:
+        """Let the current note sound."""
+        solo, current = self._session.solo, self._session.selection.current
+        if solo is not None and current is not None:
+            self.studio.playing.preview(solo.note(current), solo)
+
+    def move_notes(self, semitones: int) -> None:
+        """Move the selected notes by semitones, and hear where they have come to."""
+        note = self._session.move(semitones)
+        if note is not None and self._session.solo is not None:
+            self.studio.playing.preview(note, self._session.solo)
 
     # -- the queue ----------------------------------------------------------------------------------
 
@@ -160,10 +207,7 @@ class LabelDesk(QWidget):
             if self.review.current is None:
                 self.review.step(1)
                 return
-        if take:
-            self.review.take()
-        else:
-            self.review.leave()
+        self.review.answer(take)
 
     # -- figures and readings -----------------------------------------------------------------------
 
@@ -183,22 +227,22 @@ class LabelDesk(QWidget):
         group = self._group_of(next((label for label in found.labels if label.group == number), None))
         if group is not None:
             self.side.show_page("note")
-            self._session.select(group.notes[0], group.notes[-1])
+            self._session.selection.select(group.notes[0], group.notes[-1])
             self.page.show_target(group.target)
         self.page.setFocus()
 
     def play_figure(self) -> None:
         """Select the figure the current note belongs to, with the note it leads into, and let it sound."""
         session = self._session
-        group = self._group_of(session.labels.get(session.current or ""))
+        group = self._group_of(session.labels.get(session.selection.current or ""))
         if group is not None:
-            session.select(group.notes[0], group.target or group.notes[-1])
-            self.play_wanted.emit()
+            session.selection.select(group.notes[0], group.target or group.notes[-1])
+            self.studio.playing.play()
 
     def set_reading(self) -> None:
         """Ask how the selected notes are heard."""
         session = self._session
-        selected = session.selected()
+        selected = session.selection.notes()
         if session.found is None or session.solo is None or not selected:
             return
         dialog = self.reading_dialog = ReadingDialog(self, session.found, selected[0], selected[-1])
@@ -214,7 +258,7 @@ class LabelDesk(QWidget):
 
     def _set_key(self) -> None:
         session = self._session
-        selected = session.selected()
+        selected = session.selection.notes()
         if session.found is None or session.solo is None or not selected:
             return
         solo, grid = session.solo, session.found.frame.grid
@@ -235,7 +279,7 @@ class LabelDesk(QWidget):
         solo = self._session.shown
         note = next((note.id for note in solo.notes if note.onset >= onset), None) if solo is not None else None
         if note is not None:
-            self._session.select(note, note)
+            self._session.selection.select(note, note)
 
     # -- showing ------------------------------------------------------------------------------------
 
@@ -248,22 +292,6 @@ class LabelDesk(QWidget):
         if found is not None:
             self.page.set_kept(self.filter.kept(found, self._session.labels))
 
-    def _show_solo(self) -> None:
-        solo = self._session.shown if self._session.solo is not None else None
-        for widget in (self._head, self._body):
-            widget.setVisible(solo is not None)
-        self._nothing.setVisible(solo is None)
-        if solo is None:
-            self.page.clear()
-            return
-        self._show_head(solo)
-        self.page.show_solo(solo, self._session.labels)
-        self.side.school.load()
-        self.side.refresh()
-        self._show_filter()
-        self._show_doubts()
-        self._show_selection()
-
     def _show_head(self, solo: Solo) -> None:
         self.title.setText(solo.title)
         beats = solo.beats_a_minute
@@ -273,7 +301,8 @@ class LabelDesk(QWidget):
                 part
                 for part in (
                     solo.player,
-                    solo.instrument.name + self._pitch_words(),
+                    str(solo.year or ""),
+                    solo.instrument.name + pitch_words(self._session),
                     solo.keys[0].key.shown + (translate("Gavotte", ", blues") if solo.keys[0].blues else ""),
                     solo.style,
                     tempo,
@@ -282,62 +311,40 @@ class LabelDesk(QWidget):
             )
         )
 
-    def _pitch_words(self) -> str:
-        """For a transposing instrument, which pitch the page is in."""
-        solo = self._session.solo
-        if solo is None or not solo.instrument.transposition_semitones:
-            return ""
-        return (
-            translate("Gavotte", " in written pitch")
-            if self._session.written
-            else translate("Gavotte", " in concert pitch")
-        )
-
-    def refresh(self) -> None:
-        """Show the solo as it is now: edits at another desk cost nothing here until somebody looks."""
-        self._show_edit()
-
-    def _show_edit(self) -> None:
-        solo = self._session.shown
-        if solo is None or not self.isVisible():
-            return
-        self._show_head(solo)
-        self.page.update_solo(solo, self._session.labels)
-        self.side.refresh()
-        self._show_filter()
-        self._show_doubts()
-        self._show_selection()
+    def _questions_changed(self) -> None:
+        if self.isVisible():
+            self._show_doubts()
+        self.state_changed.emit()
 
     def _show_doubts(self) -> None:
-        number = len(self.review.items)
+        number = len(self.review.questions)
         self.side.show_number("queue", number)
         self.doubts.setEnabled(number > 0)
         self.doubts.setText(
             counted(number, "thing to look at") if number else translate("Gavotte", "Nothing to look at")
         )
         self.doubts.setToolTip(
-            translate("Gavotte", "Go to the next thing to look at (Tab)")
+            with_key(translate("Gavotte", "Go to the next thing to look at"), "Tab")
             if number
             else translate("Gavotte", "Every label is sure enough, and nothing looks like a slip")
         )
 
     def _speak(self, selected: tuple[str, ...], label: Label | None) -> None:
         session = self._session
-        if session.shown is None or session.frame is None or session.current is None:
+        if session.shown is None or session.frame is None or session.selection.current is None:
             self.page.setAccessibleName(translate("Gavotte", "The page"))
             return
         grid, labels = session.frame.grid, session.labels
-        self.page.setAccessibleName(spoken_selection(session.shown, grid, labels, selected, session.current))
+        self.page.setAccessibleName(spoken_selection(session.shown, grid, labels, selected, session.selection.current))
         self.page.setAccessibleDescription(label.reason if label is not None else "")
 
     def _show_selection(self) -> None:
         session = self._session
-        if not self.isVisible():
-            return
-        selected = session.selected()
-        self.page.set_selection(session.anchor, session.current, frozenset(selected))
+        selection = session.selection
+        selected = session.selection.notes()
+        self.page.set_selection(selection.anchor, selection.current, frozenset(selected))
         self.page.show_target(None)
-        label = session.labels.get(session.current or "")
+        label = session.labels.get(session.selection.current or "")
         self.card.show_something(label is not None)
         self._speak(selected, label)
         self.side.show_selection()

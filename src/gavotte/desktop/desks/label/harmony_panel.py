@@ -65,9 +65,7 @@ class HarmonyPanel(QWidget):
         self._heading(column, translate("Gavotte", "Readings"))
         self.readings = self._text(column)
         self.reading = QPushButton(translate("Gavotte", "Read the selection…"))
-        self.reading.setToolTip(
-            translate("Gavotte", "Hear the selected notes by a key centre, or over other chords (R)")
-        )
+        self.reading.setToolTip(translate("Gavotte", "Hear the selected notes by a key centre, or over other chords"))
         self.reading.clicked.connect(self.reading_wanted)
         self.by_changes = QPushButton(translate("Gavotte", "Take it away"))
         self.by_changes.setToolTip(translate("Gavotte", "Take the reading of the selected note away"))
@@ -138,10 +136,10 @@ class HarmonyPanel(QWidget):
 
     def show_selection(self) -> None:
         """Offer what can be done with the selected notes."""
-        some = bool(self._session.selected())
+        some = bool(self._session.selection.notes())
         self.key.setEnabled(some)
         self.reading.setEnabled(some)
-        current = self._session.current
+        current = self._session.selection.current
         solo = self._session.solo
         self.by_changes.setVisible(solo is not None and current is not None and without_reading(solo, current) != solo)
 
@@ -173,7 +171,7 @@ class HarmonyPanel(QWidget):
             )
 
     def _take_reading_away(self) -> None:
-        solo, current = self._session.solo, self._session.current
+        solo, current = self._session.solo, self._session.selection.current
         if solo is not None and current is not None:
             self._session.edit(translate("Gavotte", "Take the reading away"), without_reading(solo, current))
 

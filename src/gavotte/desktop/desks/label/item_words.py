@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 from gavotte.desktop.desks.label.core_words import school_name
-from gavotte.desktop.desks.label.review import Item, Kind
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Offer
+from gavotte.labelling.questions import Asked, Question
 from gavotte.labelling.slips import Change
 
 
@@ -53,8 +52,9 @@ CHOICE_HINTS = {
 """What each of them means."""
 
 
-def words_of(item: Item, found: Labelled, places: Mapping[str, int]) -> Words:
-    """The words for an item of the queue; ``places`` are the indexes of the notes by their ids."""
+def words_of(item: Question, found: Labelled) -> Words:
+    """The words for a question of the queue."""
+    places = found.solo.places
     grid, notes = found.frame.grid, found.solo.notes
     place = grid.place(notes[places[item.first]].onset) if item.first else ""
     where = place[:1].upper() + place[1:]
@@ -87,7 +87,7 @@ def words_of(item: Item, found: Labelled, places: Mapping[str, int]) -> Words:
         )
     if item.offer is not None:
         return _offer_words(item.offer, found)
-    if item.kind is Kind.NO_CHORDS:
+    if item.asked is Asked.NO_CHORDS:
         return Words(
             translate("Gavotte", "No chords"),
             "",
@@ -100,7 +100,7 @@ def words_of(item: Item, found: Labelled, places: Mapping[str, int]) -> Words:
             translate("Gavotte", "Infer chords"),
             translate("Gavotte", "Read by the key"),
         )
-    if item.kind is Kind.BLUES:
+    if item.asked is Asked.BLUES:
         return Words(
             translate("Gavotte", "A blues?"),
             "",

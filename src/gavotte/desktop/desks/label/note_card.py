@@ -15,12 +15,12 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from gavotte.desktop.page.function_sign import function_icon
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
-from gavotte.desktop.widgets.function_sign import function_icon
 from gavotte.desktop.widgets.keyboard_strip import KeyboardStrip
-from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_KEYS, FUNCTION_WORDS, counted, figure_words, sureness
+from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted, figure_words, sureness
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.overview import Group
 from gavotte.solo.document import Function, Solo
@@ -90,11 +90,7 @@ class NoteCard(QScrollArea):
             word = said(marked)
             button = QPushButton(word)
             button.setCheckable(True)
-            button.setToolTip(
-                translate("Gavotte", "Call this note: {function} ({key})").format(
-                    function=word.lower(), key=FUNCTION_KEYS[function]
-                )
-            )
+            button.setToolTip(translate("Gavotte", "Call this note: {function}").format(function=word.lower()))
             button.setAccessibleName(word)
             button.setStyleSheet("text-align: left; padding: 4px 8px;")
             button.clicked.connect(lambda _, f=function: self.function_chosen.emit(f, ""))
@@ -119,14 +115,14 @@ class NoteCard(QScrollArea):
         self.sure = QLabel()
         self.sure.setObjectName("quiet")
         self.take_back = QPushButton(translate("Gavotte", "Take back"))
-        self.take_back.setToolTip(translate("Gavotte", "Let the rules decide again (Backspace)"))
+        self.take_back.setToolTip(translate("Gavotte", "Let the rules decide again"))
         self.take_back.clicked.connect(self.take_back_wanted)
         self.heard = QLabel()
         self.heard.setObjectName("accent")
         self.heard.setWordWrap(True)
         self.figure = QPushButton()
         self.figure.setObjectName("link")
-        self.figure.setToolTip(translate("Gavotte", "Select the figure with the note it leads into, and play it (G)"))
+        self.figure.setToolTip(translate("Gavotte", "Select the figure with the note it leads into, and play it"))
         self.figure.clicked.connect(self.figure_wanted)
         self.sustained = QLabel()
         self.sustained.setObjectName("quiet")

@@ -5,14 +5,16 @@ from __future__ import annotations
 from PyQt6.QtCore import QItemSelectionModel, Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import with_key
 from gavotte.desktop.desks.label.item_words import Words, words_of
-from gavotte.desktop.desks.label.review import Item, Review
+from gavotte.desktop.desks.label.review import Review
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.widgets.rows import WordList
 from gavotte.desktop.words import counted
 from gavotte.labelling.answers import plain_ones
+from gavotte.labelling.questions import Question
 
 
 class QueuePanel(QWidget):
@@ -62,7 +64,7 @@ class QueuePanel(QWidget):
         column.addWidget(self.plain)
         review.changed.connect(self.refresh)
         review.current_changed.connect(self._show_current)
-        self._listed: list[tuple[Item, Words]] = []
+        self._listed: list[tuple[Question, Words]] = []
         self.refresh()
 
     def refresh(self) -> None:
@@ -71,9 +73,8 @@ class QueuePanel(QWidget):
         self.rows.clear()
         found = self._session.found
         if found is not None:
-            places = {note.id: index for index, note in enumerate(found.solo.notes)}
-            for item in self._review.items:
-                words = words_of(item, found, places)
+            for item in self._review.questions:
+                words = words_of(item, found)
                 self._listed.append((item, words))
                 self.rows.add_words(words.where, words.short)
         number = len(self._listed)
@@ -85,7 +86,7 @@ class QueuePanel(QWidget):
         self.plain.setVisible(plain > 0)
         self.plain.setText(translate("Gavotte", "Take all plain labels ({number})").format(number=plain))
         self.plain.setToolTip(
-            translate("Gavotte", "Sure chord tones and passing notes become your decisions (Shift+A)")
+            with_key(translate("Gavotte", "Sure chord tones and passing notes become your decisions"), "Shift+A")
         )
         self._show_current()
 
@@ -109,9 +110,13 @@ class QueuePanel(QWidget):
         self.where.setVisible(bool(words.where))
         self.words.setText(words.words)
         self.take.setText(words.take)
-        self.take.setToolTip(translate("Gavotte", "{what} and go on to the next (A)").format(what=words.take))
+        self.take.setToolTip(
+            with_key(translate("Gavotte", "{what} and go on to the next").format(what=words.take), "A")
+        )
         self.leave.setText(words.leave)
-        self.leave.setToolTip(translate("Gavotte", "{what} and go on to the next (X)").format(what=words.leave))
+        self.leave.setToolTip(
+            with_key(translate("Gavotte", "{what} and go on to the next").format(what=words.leave), "X")
+        )
         self.hint.setText(
             translate("Gavotte", "A or X answers and goes on. Return lets it sound, Tab goes on without an answer.")
         )
@@ -120,11 +125,11 @@ class QueuePanel(QWidget):
         self._review.choose(self._listed[self.rows.row(row)][0])
 
     def _take(self) -> None:
-        self._review.take()
+        self._review.answer(True)
         self.went.emit()
 
     def _leave(self) -> None:
-        self._review.leave()
+        self._review.answer(False)
         self.went.emit()
 
     def _take_plain(self) -> None:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
-from pathlib import Path
 
 from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import (
@@ -19,7 +18,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from gavotte.desktop.activity import Job, run_beside
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.label.core_words import SCHOOL_WORDS, school_name
 from gavotte.desktop.desks.label.item_words import CHOICE_HINTS, CHOICE_WORDS
 from gavotte.desktop.solo.session import SoloSession
@@ -29,6 +28,7 @@ from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import changed_labels
+from gavotte.library.errors import LibraryError
 from gavotte.library.schools import keep_schools, own_schools, school_named
 from gavotte.solo.school import CHOICES, SCHOOLS, School, StartsFrom
 from gavotte.theory.degrees import DegreeNaming
@@ -48,13 +48,12 @@ class SchoolPanel(QScrollArea):
 
     failed = pyqtSignal(str)
 
-    def __init__(self, session: SoloSession, folder: Path) -> None:
+    def __init__(self, session: SoloSession, activities: Activities) -> None:
         super().__init__()
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self._session, self._folder = session, folder
+        self._session, self._activities = session, activities
         self.own: list[School] = []
-        self._job: Job | None = None
         self.ticks: dict[str, Tick] = {}
         self.counts: dict[str, QLabel] = {}
         self.namings: dict[str, Choice] = {}
@@ -71,14 +70,14 @@ class SchoolPanel(QScrollArea):
         self._build_naming()
         self._column.addStretch(1)
         self.setWidget(body)
+        session.replaced.connect(self.load)
 
     def load(self) -> None:
         """Read the user's own schools."""
         try:
-            self.own = list(own_schools(self._folder))
-        except FormatError as error:
+            self.own = list(own_schools(self._session.library))
+        except (FormatError, LibraryError) as error:
             self.failed.emit(str(error))
-        self.refresh()
 
     def _build_choice(self) -> None:
         self.school = Choice()
@@ -188,26 +187,24 @@ class SchoolPanel(QScrollArea):
         found = self._session.found
         if found is None or not self.isVisible():
             return
-        if self._job is not None:
-            self._job.cancel()
+        self._activities.cancel(self)
 
         def work() -> dict[str, int]:
             return {name: changed_labels(found, school) for name, school in _otherwise(found).items()}
 
         def take(counts: dict[str, int]) -> None:
-            self._job = None
             for name, number in counts.items():
                 words = translate("Gavotte", "Nothing here would change")
                 if number:
                     words = translate("Gavotte", "{labels} would change").format(labels=counted(number, "label"))
                 self.counts[name].setText(words)
 
-        self._job = run_beside(work, take, lambda error: self.failed.emit(str(error)))
+        self._activities.beside(self, work, take, lambda error: self.failed.emit(str(error)))
 
     @property
     def is_complete(self) -> bool:
         """Whether the numbers shown are those of the open solo."""
-        return self._job is None and not self._soon.isActive()
+        return not self._activities.of(self) and not self._soon.isActive()
 
     # -- asking -------------------------------------------------------------------------------------
 
@@ -284,11 +281,9 @@ class SchoolPanel(QScrollArea):
 
     def _write(self) -> None:
         try:
-            keep_schools(self._folder, self.own)
-        except OSError as error:
-            self.failed.emit(
-                translate("Gavotte", "Your schools can't be saved: {why}.").format(why=error.strerror or error)
-            )
+            keep_schools(self._session.library, self.own)
+        except LibraryError as error:
+            self.failed.emit(translate("Gavotte", "Your schools can't be saved: {why}").format(why=error))
 
 
 def _otherwise(found: Labelled) -> dict[str, School]:

@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from pathlib import Path
-
 from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QWidget
 
+from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desks.label.harmony_panel import HarmonyPanel
 from gavotte.desktop.desks.label.note_card import NoteCard
 from gavotte.desktop.desks.label.queue_panel import QueuePanel
 from gavotte.desktop.desks.label.review import Review
 from gavotte.desktop.desks.label.school_panel import SchoolPanel
 from gavotte.desktop.desks.label.text_panel import TextPanel
-from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.tabbed import Tabbed
@@ -25,13 +24,14 @@ class LabelSide(Tabbed):
 
     page_changed = pyqtSignal()
 
-    def __init__(self, session: SoloSession, review: Review, folder: Path) -> None:
+    def __init__(self, studio: Studio, review: Review) -> None:
         super().__init__(WIDTH)
+        session = studio.session
         self.card = NoteCard()
         self.queue = QueuePanel(session, review)
         self.harmony = HarmonyPanel(session)
         self.text = TextPanel(session)
-        self.school = SchoolPanel(session, folder)
+        self.school = SchoolPanel(session, studio.activities)
         self.add_pages(
             (
                 ("note", translate("Gavotte", "Note"), self.card),
@@ -63,6 +63,17 @@ class LabelSide(Tabbed):
                 self.text.refresh()
             case "school":
                 self.school.refresh()
+
+    def focus_of_page(self) -> QWidget:
+        """Where the keys go on the page that is shown."""
+        beside: dict[str, QWidget] = {
+            "note": self.card.device,
+            "queue": self.queue.rows,
+            "harmony": self.harmony.table,
+            "text": self.text.field,
+            "school": self.school.school,
+        }
+        return beside[self.page_shown]
 
     def show_selection(self) -> None:
         """Follow the selected note."""

@@ -83,7 +83,7 @@ class TextPanel(QWidget):
 
     def show_selection(self) -> None:
         """Go to the bar of the selected note."""
-        shown, current, found = self._session.shown, self._session.current, self._session.found
+        shown, current, found = self._session.shown, self._session.selection.current, self._session.found
         if shown is None or current is None or found is None or self.field.hasFocus() or self.rows.hasFocus():
             return
         if found is not self._shown or all(note.id != current for note in shown.notes):

@@ -4,9 +4,15 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QUndoStack
+from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import Command
+from gavotte.desktop.desk.changes import Change
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desks.listen.commands import listen_commands
 from gavotte.desktop.desks.listen.doubt_panel import DoubtPanel
 from gavotte.desktop.desks.listen.doubting import Doubting
 from gavotte.desktop.desks.listen.finding import Finder
@@ -15,14 +21,10 @@ from gavotte.desktop.desks.listen.pitch_view import HeardNote, PitchView
 from gavotte.desktop.desks.listen.tapping import Tapping
 from gavotte.desktop.desks.listen.wave_view import Marks, WaveView
 from gavotte.desktop.page.page_view import PageView
-from gavotte.desktop.playback.deck import Deck
-from gavotte.desktop.solo.session import SoloSession
-from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.words import counted
-from gavotte.engraving.engraver import Engraver
 from gavotte.recording.beat_map import (
     Alignment,
     BeatMap,
@@ -37,31 +39,30 @@ from gavotte.recording.beat_map import (
 from gavotte.recording.lead import Lead
 from gavotte.recording.player import RATE, Click
 from gavotte.recording.salience import Salience
-from gavotte.solo.bars import BarGrid
 from gavotte.solo.form import form_marks
 
 _JUMP = 2.0
+_CLOSER = 1.5
 _GROW = 0.1
 
 
-class ListenDesk(QWidget):
-    """Shows the tape of the session's solo. ``open_wanted`` asks for a recording, ``find_wanted`` for a missing one,
-    ``shelf_wanted`` for a solo, ``hear_wanted(midi)`` to let a pitch sound, ``told(words)``.
-    """
+_SEEN = Change.REPLACED | Change.EDITED | Change.LABELLED | Change.RECORDING | Change.VIEW | Change.SELECTION
 
-    open_wanted = pyqtSignal()
-    find_wanted = pyqtSignal()
-    shelf_wanted = pyqtSignal()
-    hear_wanted = pyqtSignal(int)
-    told = pyqtSignal(str)
 
-    def __init__(self, session: SoloSession, tape: Tape, deck: Deck, engraver: Engraver) -> None:
-        super().__init__()
-        self.setObjectName("desk")
-        self._session, self._tape, self._deck = session, tape, deck
-        self._way: Alignment | None = None
+class ListenDesk(Desk):
+    """Shows the open solo's recording, with the solo's page under it."""
+
+    kind = DeskKind(
+        "listen", QT_TRANSLATE_NOOP("Gavotte", "Listen"), "F2", needs_solo=True, uses_recording=True, follows=_SEEN
+    )
+
+    def __init__(self, studio: Studio) -> None:
+        super().__init__(studio)
+        self._session, self._tape, self._deck = studio.session, studio.tape, studio.deck
+        self.hearing = studio.hearing
+        tape, deck, engraver, session = self._tape, self._deck, studio.engraver, self._session
         self.tapping = Tapping(tape, self)
-        self.finder = Finder(tape, self)
+        self.finder = Finder(tape, studio.activities, self)
         self.wave = WaveView()
         self.pitches = PitchView()
         self.page = PageView(engraver)
@@ -75,7 +76,7 @@ class ListenDesk(QWidget):
         self._body = QSplitter(Qt.Orientation.Vertical)
         self._body.setChildrenCollapsible(False)
         self.doubt = DoubtPanel()
-        self.doubting = Doubting(session, self.doubt, self)
+        self.doubting = Doubting(session, studio.activities, self.doubt, self)
         heard = QSplitter(Qt.Orientation.Vertical)
         heard.setChildrenCollapsible(False)
         heard.addWidget(self.wave)
@@ -96,6 +97,58 @@ class ListenDesk(QWidget):
         layout.addWidget(self._nothing, 1)
         self._connect()
         self._show_tape()
+
+    # -- as a desk ----------------------------------------------------------------------------------
+
+    def commands(self) -> tuple[Command, ...]:
+        return listen_commands(self)
+
+    def command_buttons(self) -> dict[str, tuple[QAbstractButton, ...]]:
+        return {"file.recording": (self.another,)}
+
+    def focus(self) -> QWidget:
+        return self.wave
+
+    def beside(self) -> QWidget:
+        return self.page
+
+    @property
+    def undo_stack(self) -> QUndoStack:
+        return self._tape.undo_stack
+
+    def state(self) -> str:
+        mine = self._tape.recording is not None and self._tape.solo_id == self._session.solo_id
+        beats = len(self._tape.beats.times)
+        return counted(beats, "beat") if mine and beats else ""
+
+    def hints(self) -> tuple[str, tuple[Hint, ...]]:
+        return translate("Gavotte", "On the wave"), (
+            (translate("Gavotte", "Click"), translate("Gavotte", "Go there")),
+            (translate("Gavotte", "Drag"), translate("Gavotte", "Choose a stretch to loop")),
+            (translate("Gavotte", "Drag a beat"), translate("Gavotte", "Move it")),
+            (translate("Gavotte", "Wheel"), translate("Gavotte", "Closer, farther")),
+            (translate("Gavotte", "Shift + wheel"), translate("Gavotte", "Back, on")),
+        )
+
+    def zoom(self, by: int) -> None:
+        if by:
+            self.wave.zoom(_CLOSER**by)
+        else:
+            self.wave.show_all()
+
+    def show_changes(self, changes: Change) -> None:
+        if changes & Change.REPLACED:
+            # Another solo is shown from its top.
+            self.page.clear()
+            self._explain()
+        if changes & Change.VIEW:
+            self.page.set_zoom(self.studio.view.zoom)
+        if changes & ~Change.SELECTION:
+            self._show_solo()
+        self._show_selection()
+
+    def close_down(self) -> None:
+        self.cancel()
 
     def _header(self) -> Header:
         self.another = QPushButton(translate("Gavotte", "Another recording…"))
@@ -121,17 +174,14 @@ class ListenDesk(QWidget):
         return box
 
     def _connect(self) -> None:
-        tape, deck, session = self._tape, self._deck, self._session
+        tape, deck, hearing, asks = self._tape, self._deck, self.hearing, self.studio.asks
         tape.loaded.connect(self._show_tape)
-        tape.changed.connect(self._show_beats)
-        # Another solo is shown from its top.
-        session.solo_opened.connect(self.page.clear)
-        session.solo_opened.connect(self._show_solo)
-        session.labels_changed.connect(self._show_solo)
+        hearing.aligned.connect(self._align)
+        hearing.region_changed.connect(lambda: self.wave.show_region(hearing.region))
         deck.moved.connect(self._show_place)
         deck.playing_changed.connect(self._playing_changed)
         deck.settings_changed.connect(self._keep_tuning)
-        self.another.clicked.connect(self.open_wanted)
+        self.another.clicked.connect(self.studio.beginning.choose_recording)
         self.step.clicked.connect(self._take_step)
         self.bar.play_wanted.connect(self.toggle)
         self.bar.tap_wanted.connect(self.tap)
@@ -141,15 +191,24 @@ class ListenDesk(QWidget):
         self.pitches.note_chosen.connect(lambda note: self._go_to_note(note, note))
         self.pitches.read.connect(self._show_reading)
         self.finder.seen.connect(self._show_salience)
-        self.doubt.hear_wanted.connect(self.hear_wanted)
-        self.doubting.stretch_wanted.connect(self._hear_stretch)
         self.finder.followed.connect(self._show_lead)
         self.finder.tuned.connect(lambda cents: deck.change(cents=cents))
+        for said in (self.finder.failed, self.finder.told):
+            said.connect(asks.notice)
+        self.doubt.hear_wanted.connect(self._hear_pitch)
+        self.doubting.stretch_wanted.connect(self._hear_stretch)
         self.wave.seek_wanted.connect(self._seek)
-        self.wave.region_wanted.connect(self.choose)
+        self.wave.region_wanted.connect(hearing.choose)
         self.wave.beat_chosen.connect(lambda index: self._seek(tape.beats.times[index]))
         self.wave.beat_moved.connect(self._move_beat)
         self.page.selection_wanted.connect(self._go_to_note)
+        self.page.zoom_wanted.connect(self.studio.view.zoom_by)
+
+    def _hear_pitch(self, midi: int) -> None:
+        self._deck.stop()
+        solo = self._session.solo
+        if solo is not None:
+            self.studio.transport.preview(midi, solo.instrument.name)
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
@@ -162,7 +221,7 @@ class ListenDesk(QWidget):
     @property
     def has_recording(self) -> bool:
         """Whether there is something to hear."""
-        return self._tape.decoded is not None
+        return self.hearing.has_recording
 
     # -- showing ------------------------------------------------------------------------------------
 
@@ -172,7 +231,6 @@ class ListenDesk(QWidget):
         for widget in (self._head, self._body, self.bar):
             widget.setVisible(ready)
         self._nothing.setVisible(not ready)
-        self._deck.load(tape.decoded.samples() if tape.decoded is not None else None)
         self.cancel()
         self.doubting.forget()
         self.pitches.show_lead(None)
@@ -186,10 +244,8 @@ class ListenDesk(QWidget):
         self.wave.show_recording(tape.peaks, tape.decoded.samples())
         self.pitches.show_salience(None, translate("Gavotte", "The pitches are being looked for …"))
         self.finder.look()
-        self._deck.change(cents=tape.recording.cents)
+        self.wave.show_region(self.hearing.region)
         self._show_solo()
-        if tape.recording.loop is not None:
-            self._set_region(tape.recording.loop)
         self._show_place(0.0)
 
     def _explain(self) -> None:
@@ -219,24 +275,23 @@ class ListenDesk(QWidget):
 
     def _take_step(self) -> None:
         if self._session.solo is None:
-            self.shelf_wanted.emit()
+            self.studio.asks.go("shelf")
         elif self._tape.missing is not None:
-            self.find_wanted.emit()
+            self.studio.beginning.find_recording()
         else:
-            self.open_wanted.emit()
+            self.studio.beginning.choose_recording()
 
     def _show_solo(self) -> None:
         session = self._session
-        if session.shown is None or not self.has_recording:
-            if session.solo is None:
-                self._show_nothing()
-            return
-        # Edits at another desk cost nothing here: coming back shows everything anew.
-        if not self.isVisible():
-            self._find_way()
-        else:
+        if session.solo is None:
+            self._show_nothing()
+        elif session.shown is not None and self.has_recording:
             self.page.update_solo(session.shown, session.labels)
             self._show_beats()
+
+    def _show_selection(self) -> None:
+        selection = self._session.selection
+        self.page.set_selection(selection.anchor, selection.current, frozenset(selection.notes()))
 
     def _show_nothing(self) -> None:
         for widget in (self._head, self._body, self.bar):
@@ -250,22 +305,19 @@ class ListenDesk(QWidget):
         self.tapping.forget()
         self.doubting.cancel()
 
-    def refresh(self) -> None:
-        """Show the solo as it is now; the page is set when somebody looks at it."""
-        self._explain()
-        self._show_solo()
+    @property
+    def _way(self) -> Alignment | None:
+        return self.hearing.way
 
-    def _find_way(self) -> None:
-        """How the solo's time lies in the recording."""
-        solo, beats = self._session.solo, self._tape.beats
-        self._way = Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable else None
+    def _align(self) -> None:
+        """Solo or beats are others now."""
         self.doubting.align(self._way, self._deck.settings.cents)
+        self._deck.set_clicks(self._clicks())
+        self.state_changed.emit()
 
     def _show_beats(self) -> None:
-        self._find_way()
         solo, beats = self._session.solo, self._tape.beats
         self._show_marks()
-        self._deck.set_clicks(self._clicks())
         self.pitches.show_notes(self._heard_notes())
         recording, decoded = self._tape.recording, self._tape.decoded
         if recording is None or decoded is None or solo is None:
@@ -352,11 +404,6 @@ class ListenDesk(QWidget):
         """Play or stop."""
         self._deck.toggle()
 
-    def again(self) -> None:
-        """From the start of the loop, or of everything."""
-        region = self._deck.region
-        self._deck.play(region[0] if region is not None else 0)
-
     def jump(self, direction: int) -> None:
         """Two seconds back or on."""
         player = self._deck.player
@@ -368,12 +415,12 @@ class ListenDesk(QWidget):
 
     def _go_to_note(self, anchor: str, current: str) -> None:
         solo = self._session.solo
-        self.page.set_selection(anchor, current, frozenset((current,)))
+        self._session.selection.select(anchor, current)
         if solo is None or self._way is None:
             return
         first, last = sorted((solo.note(anchor), solo.note(current)), key=lambda note: note.onset)
         if first is not last:
-            self.choose(self._way.seconds(float(first.onset)), self._way.seconds(float(last.end)))
+            self.hearing.choose(self._way.seconds(float(first.onset)), self._way.seconds(float(last.end)))
         self._seek(self._way.seconds(float(first.onset)))
         self.doubting.weigh_note(current)
 
@@ -389,76 +436,29 @@ class ListenDesk(QWidget):
 
     def weigh_stretch(self) -> None:
         """What sounds in the chosen stretch, whatever is written there."""
-        region = self.region
+        region = self.hearing.region
         if region is None or not self.doubting.weigh_span(*region):
-            self.told.emit(
+            self.studio.asks.tell(
                 translate("Gavotte", "Choose a stretch on the wave in which a note sounds; beats are needed too")
             )
 
     def _hear_stretch(self, start: float, end: float) -> None:
-        self.choose(start, end)
-        self.again()
-
-    def heard_time(self) -> float | None:
-        """The written time of what is heard of the recording now, None while it rests."""
-        if self._way is None or not self._deck.is_playing:
-            return None
-        return self._way.quarters(self._deck.heard_frame / RATE)
-
-    def hear_bar(
-        self, time: Fraction, selected: tuple[str, ...], span: tuple[Fraction, Fraction] | None = None
-    ) -> bool:
-        """A span, several selected notes, or the bar of a time, round and round; False where that can't be heard."""
-        solo, way = self._session.solo, self._way
-        if solo is None or way is None or not self.has_recording:
-            return False
-        notes = [note for note in solo.notes if note.id in selected]
-        bar = way.grid.at(time)
-        chosen = (notes[0].onset, max(note.end for note in notes)) if len(notes) > 1 else (bar.onset, bar.end)
-        start, end = span if span is not None else chosen
-        self.choose(way.seconds(float(start)), way.seconds(float(end)))
-        self._deck.set_loop(True)
-        self.again()
-        return True
+        self.hearing.choose(start, end)
+        self.hearing.again()
 
     # -- the loop -----------------------------------------------------------------------------------
 
-    def choose(self, start: float, stop: float) -> None:
-        """Make a stretch (seconds) the loop."""
-        decoded = self._tape.decoded
-        if decoded is None:
-            return
-        start, stop = max(0.0, start), min(decoded.seconds, stop)
-        if stop - start < 0.02:
-            return
-        self._set_region((start, stop))
-        self._tape.keep(loop=(start, stop))
-
-    def _set_region(self, region: tuple[float, float] | None) -> None:
-        self.wave.show_region(region)
-        self._deck.set_region(None if region is None else (round(region[0] * RATE), round(region[1] * RATE)))
-
-    def choose_nothing(self) -> None:
-        """No loop: everything is played."""
-        self._set_region(None)
-
-    @property
-    def region(self) -> tuple[float, float] | None:
-        """The loop in seconds, if there is one."""
-        region = self._deck.region
-        return None if region is None else (region[0] / RATE, region[1] / RATE)
-
     def shift_loop(self, direction: int) -> None:
         """The loop on, or back, by its own length."""
-        region = self.region
+        region = self.hearing.region
         if region is not None:
             length = region[1] - region[0]
-            self.choose(region[0] + direction * length, region[1] + direction * length)
-            self.wave.show_stretch(*(self.region or region))
+            self.hearing.choose(region[0] + direction * length, region[1] + direction * length)
+            self.wave.show_stretch(*(self.hearing.region or region))
 
     def grow_loop(self, direction: int) -> None:
         """The loop's end a beat on, or back; without beats a tenth of its length."""
-        region = self.region
+        region = self.hearing.region
         if region is None:
             return
         times = self._tape.beats.times
@@ -468,25 +468,25 @@ class ListenDesk(QWidget):
             beat = next((time for time in reversed(times) if time < region[1] - 0.02), None)
         stop = beat if beat is not None else region[1] + direction * _GROW * (region[1] - region[0])
         if stop > region[0] + 0.05:
-            self.choose(region[0], stop)
+            self.hearing.choose(region[0], stop)
 
     def loop_bar(self) -> None:
         """The bar where it is becomes the loop; where it is that already, a bar more."""
         player = self._deck.player
         if self._way is None or player is None:
             return
-        region, way = self.region, self._way
+        region, way = self.hearing.region, self._way
         starts = [way.seconds(float(bar.onset)) for bar in way.grid.bars]
         ends = [way.seconds(float(bar.end)) for bar in way.grid.bars]
         if region is not None and any(abs(start - region[0]) < 0.02 for start in starts):
             longer = next((end for end in ends if end > region[1] + 0.02), None)
             if longer is not None and any(abs(end - region[1]) < 0.02 for end in ends):
-                self.choose(region[0], longer)
+                self.hearing.choose(region[0], longer)
                 return
         here = player.position / RATE
         for start, end in zip(starts, ends, strict=True):
             if start <= here < end:
-                self.choose(start, end)
+                self.hearing.choose(start, end)
                 return
 
     # -- beats --------------------------------------------------------------------------------------

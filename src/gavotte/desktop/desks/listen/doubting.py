@@ -7,12 +7,12 @@ from fractions import Fraction
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from gavotte.desktop.activity import Job, run_beside
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.listen.doubt_panel import DoubtPanel, Weighed
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
-from gavotte.formats.quantise import quantise
 from gavotte.labelling.labeller import label_solo
+from gavotte.notation.quantise import quantise
 from gavotte.recording.beat_map import Alignment
 from gavotte.recording.evidence import Candidate, strongest_pitch, weigh
 from gavotte.recording.lead import Lead
@@ -33,9 +33,9 @@ class Doubting(QObject):
 
     stretch_wanted = pyqtSignal(float, float)
 
-    def __init__(self, session: SoloSession, panel: DoubtPanel, parent: QObject) -> None:
+    def __init__(self, session: SoloSession, activities: Activities, panel: DoubtPanel, parent: QObject) -> None:
         super().__init__(parent)
-        self._session, self._panel = session, panel
+        self._session, self._activities, self._panel = session, activities, panel
         self._salience: Salience | None = None
         self._lead: Lead | None = None
         self._way: Alignment | None = None
@@ -43,7 +43,6 @@ class Doubting(QObject):
         self._note: Note | None = None
         self._is_written = False
         self._span = (0.0, 0.0)
-        self._job: Job | None = None
         panel.write_wanted.connect(self.write)
         panel.recording_wanted.connect(lambda: self.stretch_wanted.emit(*self._span))
 
@@ -55,9 +54,7 @@ class Doubting(QObject):
 
     def cancel(self) -> None:
         """Stop weighing."""
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
+        self._activities.cancel(self)
 
     def hear(self, salience: Salience | None = None, lead: Lead | None = None) -> None:
         """Take what was found in the recording as evidence."""
@@ -103,7 +100,8 @@ class Doubting(QObject):
         self.cancel()
         place = way.grid.place(note.onset)
         written = note.pitch.midi if self._is_written else None
-        self._job = run_beside(
+        self._activities.beside(
+            self,
             lambda: [_weighed(base, note, candidate) for candidate in candidates],
             lambda found: self._panel.show_note(place, written, found),
             lambda error: self._panel.hide(),
@@ -135,5 +133,5 @@ _NEIGHBOURS = 40
 
 def _around(solo: Solo, note_id: str) -> Solo:
     """The solo with only the notes around one."""
-    index = next(index for index, note in enumerate(solo.notes) if note.id == note_id)
+    index = solo.places[note_id]
     return replace(solo, notes=solo.notes[max(0, index - _NEIGHBOURS) : index + _NEIGHBOURS + 1])

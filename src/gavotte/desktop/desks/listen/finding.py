@@ -7,7 +7,7 @@ from typing import Any
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from gavotte.desktop.activity import Job, Steps, Walk, run_beside, walk_beside
+from gavotte.desktop.activity import Activities, Activity
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
 from gavotte.recording.beat_map import BeatMap
@@ -21,8 +21,9 @@ _LOOKING = 0.4
 
 
 class Finder(QObject):
-    """Works beside the interface. Signals: ``told(message)``, ``tuned(cents)``, ``seen(salience)``,
-    ``followed(lead)``, ``failed(message)``, ``busy(text)`` ("" when done).
+    """Finds beats and tuning on demand, and the picture of the pitches with the lead line in it.
+
+    Signals: ``told(message)``, ``tuned(cents)``, ``seen(salience)``, ``followed(lead)``, ``failed(message)``.
     """
 
     told = pyqtSignal(str)
@@ -30,27 +31,21 @@ class Finder(QObject):
     seen = pyqtSignal(object)
     followed = pyqtSignal(object)
     failed = pyqtSignal(str)
-    busy = pyqtSignal(str)
 
-    def __init__(self, tape: Tape, parent: QObject) -> None:
+    def __init__(self, tape: Tape, activities: Activities, parent: QObject) -> None:
         super().__init__(parent)
-        self._tape = tape
-        self._job: Job | None = None
-        self._looking: Steps | None = None
-        self._following: Walk | None = None
+        self._tape, self._activities = tape, activities
+        self._looking: Activity | None = None
+        self._asked: Activity | None = None
 
     @property
     def is_looking(self) -> bool:
         """Whether pitches are still looked for."""
-        return self._looking is not None or self._following is not None
+        return self._looking is not None and self._looking.is_running
 
     def cancel(self) -> None:
-        """Forget what is being looked for."""
-        self.stop_looking()
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
-            self.busy.emit("")
+        """Stop everything that is being looked for."""
+        self._activities.cancel(self)
 
     def find_beats(self, written_tempo: float | None) -> None:
         """Find the beats, at the tempo of those that are tapped, else the written one, else the likeliest."""
@@ -67,7 +62,7 @@ class Finder(QObject):
             tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo or likely_tempo(envelope)
             return find_beats(envelope, tempo, tapped.times)
 
-        self._begin(translate("Gavotte", "Finding the beats …"), work, lambda times: self._take(before, times))
+        self._begin(translate("Gavotte", "Finding the beats"), work, lambda times: self._take(before, times))
 
     def _take(self, before: BeatMap, times: tuple[float, ...]) -> None:
         found = BeatMap(times)
@@ -99,7 +94,7 @@ class Finder(QObject):
 
             return whole(measure_tuning(samples))
 
-        self._begin(translate("Gavotte", "Measuring the tuning …"), work, self._tell_tuning)
+        self._begin(translate("Gavotte", "Measuring the tuning"), work, self._tell_tuning)
 
     def _tell_tuning(self, cents: float | None) -> None:
         if cents is None:
@@ -124,19 +119,23 @@ class Finder(QObject):
             return
         from gavotte.recording.salience import Salience, find_salience
 
-        self.stop_looking()
+        if self._looking is not None:
+            self._looking.cancel()
         found: list[Salience] = []
 
         def steps() -> Generator[float, None, None]:
             found.append((yield from scaled(find_salience(decoded.samples()), 0.0, _LOOKING)))
 
         def done() -> None:
-            self._looking = None
             # The picture is there to be used while the line is still followed.
-            self.seen.emit(found[0])
             self._follow(decoded)
+            self.seen.emit(found[0])
 
-        self._looking = Steps(steps(), self._show_looking, done, self._not_seen, self)
+        self._looking = self._activities.step(self, steps(), done, self._not_done, self._looking_words)
+
+    @property
+    def _looking_words(self) -> str:
+        return translate("Gavotte", "Looking for the pitches")
 
     def _follow(self, decoded: Decoded) -> None:
         """Follow the line of the voice that stands out, in a worker thread."""
@@ -144,49 +143,18 @@ class Finder(QObject):
         from gavotte.recording.salience import HIGHEST, LOWEST
 
         samples = decoded.samples()
-
-        def done(lead: object) -> None:
-            self._following = None
-            self.busy.emit("")
-            self.followed.emit(lead)
-
-        self._following = walk_beside(
+        self._looking = self._activities.walk(
+            self,
             lambda: scaled(find_lead(samples, LOWEST, HIGHEST), _LOOKING, 1.0),
-            self._show_looking,
-            done,
-            self._not_seen,
+            self.followed.emit,
+            self._not_done,
+            self._looking_words,
         )
 
-    def _show_looking(self, share: float) -> None:
-        self.busy.emit(translate("Gavotte", "Looking for the pitches: {number} %").format(number=round(100 * share)))
-
-    def _not_seen(self, error: Exception) -> None:
-        self._looking = self._following = None
-        self.busy.emit("")
+    def _not_done(self, error: Exception) -> None:
         self.failed.emit(str(error))
 
-    def stop_looking(self) -> None:
-        """Give the picture of the pitches up."""
-        if self.is_looking:
-            for work in (self._looking, self._following):
-                if work is not None:
-                    work.cancel()
-            self._looking = self._following = None
-            self.busy.emit("")
-
     def _begin(self, words: str, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
-        if self._job is not None:
-            self._job.cancel()
-        self.busy.emit(words)
-
-        def done(found: Any) -> None:
-            self._job = None
-            self.busy.emit("")
-            then(found)
-
-        def failed(error: Exception) -> None:
-            self._job = None
-            self.busy.emit("")
-            self.failed.emit(str(error))
-
-        self._job = run_beside(work, done, failed)
+        if self._asked is not None:
+            self._asked.cancel()
+        self._asked = self._activities.beside(self, work, then, self._not_done, words)

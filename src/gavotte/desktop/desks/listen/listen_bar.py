@@ -53,9 +53,9 @@ class ListenBar(QWidget):
         self._show_settings()
 
     def _fields(self) -> None:
-        self.play = tool_button(translate("Gavotte", "Play or stop (Space)"), translate("Gavotte", "Play"))
+        self.play = tool_button(translate("Gavotte", "Play or stop"), translate("Gavotte", "Play"))
         self.loop = tool_button(
-            translate("Gavotte", "Round and round the chosen stretch (L)"), translate("Gavotte", "Loop")
+            translate("Gavotte", "Round and round the chosen stretch"), translate("Gavotte", "Loop")
         )
         self.loop.setCheckable(True)
         self.speed = QSlider(Qt.Orientation.Horizontal)
@@ -104,7 +104,7 @@ class ListenBar(QWidget):
         self.click = _button(translate("Gavotte", "Click"), True)
         self.click.setToolTip(translate("Gavotte", "Hear the beats with the recording"))
         self.tap = _button(translate("Gavotte", "Tap"), False)
-        self.tap.setToolTip(translate("Gavotte", "Tap on every beat while it plays (T)"))
+        self.tap.setToolTip(translate("Gavotte", "Tap on every beat while it plays"))
         self.place = QLabel()
         self.place.setObjectName("quietBody")
 

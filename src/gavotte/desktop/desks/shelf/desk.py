@@ -2,34 +2,28 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QKeySequence, QShortcut
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import Command
+from gavotte.desktop.desk.changes import Change
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desks.shelf.commands import shelf_commands
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.rows import RowList
 from gavotte.desktop.words import counted
-from gavotte.library.store import Library
 from gavotte.theory.key import Key
 
 
-class ShelfDesk(QWidget):
-    """Signals carry library ids: open and delete for solos and licks; ``import_wanted`` asks for a file,
-    ``new_wanted`` to begin a solo.
-    """
+class ShelfDesk(Desk):
+    """Two lists, ``solos`` and ``licks``, one row of which is chosen."""
 
-    solo_chosen = pyqtSignal(str)
-    lick_chosen = pyqtSignal(str)
-    solo_unwanted = pyqtSignal(str)
-    lick_unwanted = pyqtSignal(str)
-    import_wanted = pyqtSignal()
-    new_wanted = pyqtSignal()
+    kind = DeskKind("shelf", QT_TRANSLATE_NOOP("Gavotte", "Shelf"), "F1", follows=Change.LIBRARY)
 
-    def __init__(self, library: Library) -> None:
-        super().__init__()
-        self.setObjectName("desk")
-        self._library = library
+    def __init__(self, studio: Studio) -> None:
+        super().__init__(studio)
         self.solos = RowList(translate("Gavotte", "Solos"))
         self.licks = RowList(translate("Gavotte", "Licks"))
         layout = QVBoxLayout(self)
@@ -42,15 +36,39 @@ class ShelfDesk(QWidget):
         layout.addWidget(self._stack, 1)
         self._connect()
 
+    # -- as a desk ----------------------------------------------------------------------------------
+
+    def commands(self) -> tuple[Command, ...]:
+        return shelf_commands(self)
+
+    def command_buttons(self) -> dict[str, tuple[QAbstractButton, ...]]:
+        return {"file.new": (self.new_button,), "file.import": (self.import_button, self.first_import)}
+
+    def focus(self) -> QWidget:
+        return self.solos
+
+    def state(self) -> str:
+        number, _ = self.studio.library.counts()
+        return counted(number, "solo") if number else ""
+
+    def hints(self) -> tuple[str, tuple[Hint, ...]]:
+        return translate("Gavotte", "In the lists"), (
+            ("↑ ↓", translate("Gavotte", "Entry above, entry below")),
+            (translate("Gavotte", "Enter"), translate("Gavotte", "Open it")),
+        )
+
+    def show_changes(self, changes: Change) -> None:
+        self.refresh()
+
     def _header(self) -> QHBoxLayout:
         title = QLabel(translate("Gavotte", "Shelf"))
         title.setObjectName("title")
         self._count = QLabel()
         self._count.setObjectName("quietBody")
         self.import_button = QPushButton(translate("Gavotte", "Import a solo…"))
-        self.import_button.setToolTip(translate("Gavotte", "Take in a MusicXML or MIDI file (Ctrl+I)"))
+        self.import_button.setToolTip(translate("Gavotte", "Take in a MusicXML or MIDI file"))
         self.new_button = QPushButton(translate("Gavotte", "New solo…"))
-        self.new_button.setToolTip(translate("Gavotte", "Begin one from a recording, a form or an empty page (Ctrl+N)"))
+        self.new_button.setToolTip(translate("Gavotte", "Begin one from a recording, a form or an empty page"))
         self.open_button = QPushButton(translate("Gavotte", "Open"))
         self.open_button.setObjectName("primary")
         self.open_button.setToolTip(translate("Gavotte", "Open the chosen solo or lick (Enter)"))
@@ -109,25 +127,22 @@ class ShelfDesk(QWidget):
         text.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.first_import = QPushButton(translate("Gavotte", "Import your first solo…"))
         self.first_import.setObjectName("primary")
-        self.first_import.setToolTip(translate("Gavotte", "Choose a MusicXML or MIDI file (Ctrl+I)"))
+        self.first_import.setToolTip(translate("Gavotte", "Choose a MusicXML or MIDI file"))
         layout.addWidget(heading)
         layout.addWidget(text)
         layout.addWidget(self.first_import, 0, Qt.AlignmentFlag.AlignCenter)
         return box
 
     def _connect(self) -> None:
-        self.new_button.clicked.connect(self.new_wanted)
-        self.import_button.clicked.connect(self.import_wanted)
-        self.first_import.clicked.connect(self.import_wanted)
-        self.open_button.clicked.connect(self._open_current)
+        studio = self.studio
+        self.new_button.clicked.connect(lambda: studio.beginning.new_solo())
+        for button in (self.import_button, self.first_import):
+            button.clicked.connect(studio.importer.choose)
+        self.open_button.clicked.connect(self.open_current)
         self.solos.itemSelectionChanged.connect(lambda: self._one_choice(self.solos))
         self.licks.itemSelectionChanged.connect(lambda: self._one_choice(self.licks))
-        self.solos.itemActivated.connect(lambda _: self._emit(self.solo_chosen, self.solos))
-        self.licks.itemActivated.connect(lambda _: self._emit(self.lick_chosen, self.licks))
-        for rows, signal in ((self.solos, self.solo_unwanted), (self.licks, self.lick_unwanted)):
-            shortcut = QShortcut(QKeySequence(Qt.Key.Key_Delete), rows)
-            shortcut.setContext(Qt.ShortcutContext.WidgetShortcut)
-            shortcut.activated.connect(lambda rows=rows, signal=signal: self._emit(signal, rows))
+        for rows in (self.solos, self.licks):
+            rows.itemActivated.connect(lambda _: self.open_current())
 
     def _one_choice(self, rows: RowList) -> None:
         """Only one row of the two lists is chosen at a time."""
@@ -135,23 +150,35 @@ class ShelfDesk(QWidget):
             other = self.licks if rows is self.solos else self.solos
             other.clearSelection()
 
-    def _chosen_list(self) -> RowList:
-        return self.licks if self.licks.selectedItems() else self.solos
+    def _chosen(self) -> tuple[RowList, str | None]:
+        """The list with the chosen row, and the row's id."""
+        rows = self.licks if self.licks.selectedItems() else self.solos
+        return rows, rows.current_id()
 
-    def _open_current(self) -> None:
-        rows = self._chosen_list()
-        self._emit(self.lick_chosen if rows is self.licks else self.solo_chosen, rows)
+    @property
+    def has_choice(self) -> bool:
+        """Whether a solo or a lick is chosen."""
+        return self._chosen()[1] is not None
 
-    @staticmethod
-    def _emit(signal: object, rows: RowList) -> None:
-        row_id = rows.current_id()
-        if row_id is not None:
-            signal.emit(row_id)  # type: ignore[attr-defined]
+    def open_current(self) -> None:
+        """Open the chosen solo, or go to the chosen lick."""
+        rows, row_id = self._chosen()
+        if row_id is None:
+            return
+        if rows is self.licks:
+            self.studio.asks.go("vocabulary", row_id)
+        else:
+            self.studio.asks.open_solo(row_id)
 
     def delete_current(self) -> None:
-        """Ask to delete the chosen solo or lick."""
-        rows = self._chosen_list()
-        self._emit(self.lick_unwanted if rows is self.licks else self.solo_unwanted, rows)
+        """Delete the chosen solo or lick; can be undone."""
+        rows, row_id = self._chosen()
+        if row_id is None:
+            return
+        if rows is self.licks:
+            self.studio.edits.delete_lick(row_id)
+        else:
+            self.studio.edits.delete_solo(row_id)
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
@@ -160,16 +187,25 @@ class ShelfDesk(QWidget):
 
     def refresh(self) -> None:
         """Read the lists anew, keeping the current rows."""
-        solos, licks = self._library.solos(), self._library.licks()
+        library = self.studio.library
+        solos, licks = library.solos(), library.licks()
         here = self.solos.chosen_id(), self.licks.chosen_id()
         self.solos.clear()
         self.licks.clear()
         for solo in solos:
-            doubt = counted(solo.in_doubt, "note in doubt") if solo.in_doubt else translate("Gavotte", "no doubts")
+            number = solo.to_look_at
+            look = (
+                ""
+                if number is None
+                else translate("Gavotte", "{number} to look at").format(number=number)
+                if number
+                else translate("Gavotte", "all clear")
+            )
             detail = " · ".join(
                 part
                 for part in (
                     solo.player,
+                    "" if solo.year is None else str(solo.year),
                     solo.style,
                     Key.parse(solo.key).shown,
                     counted(solo.bars, "bar"),
@@ -177,7 +213,7 @@ class ShelfDesk(QWidget):
                 )
                 if part
             )
-            self.solos.add_row(solo.id, solo.title, detail, doubt, urgent=solo.in_doubt > 0)
+            self.solos.add_row(solo.id, solo.title, detail, look, urgent=bool(number))
         for lick in licks:
             self.licks.add_row(lick.id, lick.name, f"{lick.source} · {Key.parse(lick.key).shown}")
         lick_was_chosen = here[1] is not None and here[0] is None
@@ -193,3 +229,4 @@ class ShelfDesk(QWidget):
         self.licks.setVisible(bool(licks))
         self._no_licks.setVisible(not licks)
         self._stack.setCurrentIndex(0 if solos or licks else 1)
+        self.state_changed.emit()

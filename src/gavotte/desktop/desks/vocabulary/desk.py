@@ -4,64 +4,54 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QKeySequence, QShortcut, QShowEvent
-from PyQt6.QtWidgets import (
-    QButtonGroup,
-    QFrame,
-    QHBoxLayout,
-    QLabel,
-    QLineEdit,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import Command
+from gavotte.desktop.desk.changes import Change
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desks.vocabulary.commands import vocabulary_commands
 from gavotte.desktop.page.line_item import LineParts
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.rows import RowList
-from gavotte.engraving.engraver import Engraver
+from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
-from gavotte.library.store import Library
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
+from gavotte.solo.written import as_written
 from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick
 from gavotte.workshop.keys import KeyOrder
 from gavotte.workshop.sheet import key_sheet
-from gavotte.workshop.written import as_written
 
 
-class VocabularyDesk(QWidget):
-    """Signals: ``renamed(id, name)``, ``unwanted(id)``, ``source_wanted(solo id)``, ``failed(message)``,
-    ``shown`` (other music is on the page now).
-    """
+class VocabularyDesk(Desk):
+    """The list ``licks``, and the chosen one on ``page``: in its own key, or on a sheet in all twelve."""
 
-    renamed = pyqtSignal(str, str)
-    unwanted = pyqtSignal(str)
-    source_wanted = pyqtSignal(str)
-    failed = pyqtSignal(str)
-    shown = pyqtSignal()
+    kind = DeskKind(
+        "vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F6", follows=Change.LIBRARY | Change.VIEW
+    )
 
-    def __init__(self, library: Library, engraver: Engraver) -> None:
-        super().__init__()
-        self.setObjectName("desk")
-        self._library = library
+    def __init__(self, studio: Studio) -> None:
+        super().__init__(studio)
         self._lick: Lick | None = None
         self._lick_id: str | None = None
-        self._written = self._to_be_set = False
+        self._wanted: str | None = None
         self._concert: Solo | None = None
         self._selected: tuple[str, ...] = ()
+        self._music: tuple[object, ...] = ()
         self.licks = RowList(translate("Gavotte", "Licks"))
         self.licks.setFixedWidth(300)
-        self.page = PageView(engraver, parts=LineParts(bar_numbers=False))
+        self.page = PageView(studio.engraver, parts=LineParts(bar_numbers=False))
         self.page.setAccessibleName(translate("Gavotte", "The lick"))
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -70,6 +60,56 @@ class VocabularyDesk(QWidget):
         layout.addWidget(self._lick_side(), 1)
         layout.addWidget(self._nothing_kept(), 1)
         self._connect()
+
+    # -- as a desk ----------------------------------------------------------------------------------
+
+    def commands(self) -> tuple[Command, ...]:
+        return vocabulary_commands(self)
+
+    def focus(self) -> QWidget:
+        return self.licks
+
+    def beside(self) -> QWidget:
+        return self.page
+
+    def played(self) -> Played:
+        # The list of licks has no use for the space bar of its own.
+        return Played(self.page, self.concert_solo, self.selected, (self.licks,))
+
+    def state(self) -> str:
+        _, number = self.studio.library.counts()
+        return counted(number, "lick") if number else ""
+
+    def zoom(self, by: int) -> None:
+        self.studio.view.zoom_by(by)
+
+    def hints(self) -> tuple[str, tuple[Hint, ...]]:
+        return page_hints()
+
+    @property
+    def has_sheet(self) -> bool:
+        return self.has_lick
+
+    def arrive(self, item: str, view: str) -> None:
+        if item:
+            self._wanted = item
+            if not self.licks.select_id(item):
+                self.refresh()
+        if view == "keys":
+            self.all_keys.click()
+
+    def remembered(self) -> str:
+        return self.licks.current_id() or self._wanted or ""
+
+    def recall(self, remembered: str) -> None:
+        self._wanted = remembered or None
+
+    def show_changes(self, changes: Change) -> None:
+        if changes & Change.LIBRARY:
+            self.refresh()
+        if changes & Change.VIEW:
+            self.page.set_zoom(self.studio.view.zoom)
+            self._show_lick()
 
     def _list_side(self) -> QWidget:
         self._left = QWidget()
@@ -97,8 +137,8 @@ class VocabularyDesk(QWidget):
         self.all_keys = QPushButton(translate("Gavotte", "All twelve keys"))
         self._views = QButtonGroup(self)
         for button, tip in (
-            (self.own_key, translate("Gavotte", "The lick as it was played (Ctrl+1)")),
-            (self.all_keys, translate("Gavotte", "A sheet in all twelve keys (Ctrl+2)")),
+            (self.own_key, translate("Gavotte", "The lick as it was played")),
+            (self.all_keys, translate("Gavotte", "A sheet in all twelve keys")),
         ):
             button.setCheckable(True)
             button.setToolTip(tip)
@@ -156,35 +196,24 @@ class VocabularyDesk(QWidget):
         self.name.editingFinished.connect(self._rename)
         self.source.clicked.connect(self._go_to_source)
         self.page.selection_wanted.connect(self._select)
-        delete = QShortcut(QKeySequence(Qt.Key.Key_Delete), self.licks)
-        delete.setContext(Qt.ShortcutContext.WidgetShortcut)
-        delete.activated.connect(self.delete_current)
-        for keys, button in (("Ctrl+1", self.own_key), ("Ctrl+2", self.all_keys)):
-            shortcut = QShortcut(QKeySequence(keys), self)
-            shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
-            shortcut.activated.connect(button.click)
+        self.page.zoom_wanted.connect(self.studio.view.zoom_by)
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
         self.licks.set_palette(palette)
         self.page.set_palette(palette)
 
-    def set_written(self, written: bool) -> None:
-        """Show licks in written or in concert pitch."""
-        self._written = written
-        self._show_lick()
-
     def delete_current(self) -> None:
-        """Ask to delete the current lick."""
+        """Delete the chosen lick; can be undone."""
         if self._lick_id is not None:
-            self.unwanted.emit(self._lick_id)
+            self.studio.edits.delete_lick(self._lick_id)
 
-    def refresh(self, lick_id: str | None = None) -> None:
-        """Read the licks anew; make ``lick_id`` the current one, or keep the one that is."""
-        wanted = lick_id or self.licks.current_id()
+    def refresh(self) -> None:
+        """Read the licks anew; the one that was asked for, or is there, stays the current one."""
+        wanted, self._wanted = self._wanted or self.licks.current_id(), None
         self.licks.blockSignals(True)
         self.licks.clear()
-        for entry in self._library.licks():
+        for entry in self.studio.library.licks():
             self.licks.add_row(entry.id, entry.name, f"{entry.source} · {Key.parse(entry.key).shown}")
         if not self.licks.select_id(wanted) and self.licks.count():
             self.licks.setCurrentRow(0)
@@ -194,18 +223,21 @@ class VocabularyDesk(QWidget):
         self._right.setVisible(kept)
         self._empty.setVisible(not kept)
         self._show_current()
+        self.state_changed.emit()
 
     def _show_current(self) -> None:
         lick_id = self.licks.current_id()
         if lick_id is None:
-            self._lick = self._lick_id = None
+            self._lick = self._lick_id = self._concert = None
+            self._music = ()
             self.page.clear()
-            self.shown.emit()
+            self.studio.playing.music_changed()
+            self.state_changed.emit()
             return
         try:
-            lick = self._library.lick(lick_id)
+            lick = self.studio.library.lick(lick_id)
         except (LibraryError, FormatError) as error:
-            self.failed.emit(str(error))
+            self.studio.asks.notice(str(error))
             return
         if (lick_id, lick) != (self._lick_id, self._lick):
             self._lick, self._lick_id = lick, lick_id
@@ -225,22 +257,18 @@ class VocabularyDesk(QWidget):
             )
         )
         self.order.setVisible(self.all_keys.isChecked())
-        self._to_be_set = not self.isVisible()
-        if self._to_be_set:
+        music = (lick.solo, self.studio.view.written, self.all_keys.isChecked(), self.order.currentData(), lick.name)
+        if music == self._music:
             return
+        self._music = music
         sheet = self.sheet()
         if sheet is not None:
             self.page.show_solo(sheet.solo, sheet.labels)
             self._concert = sheet.as_data[0]
         self._selected = ()
         self.page.set_selection(None, None, frozenset())
-        self.shown.emit()
-
-    def showEvent(self, event: QShowEvent | None) -> None:
-        super().showEvent(event)
-        # The page is set when somebody looks at it.
-        if self._to_be_set:
-            self._show_lick()
+        self.studio.playing.music_changed()
+        self.state_changed.emit()
 
     def concert_solo(self) -> Solo | None:
         """The music that is shown, in concert pitch."""
@@ -261,7 +289,7 @@ class VocabularyDesk(QWidget):
         if lick is None:
             return None
         concert = self._laid_out(lick)
-        shown = self._laid_out(replace(lick, solo=as_written(lick.solo))) if self._written else concert
+        shown = self._laid_out(replace(lick, solo=as_written(lick.solo))) if self.studio.view.written else concert
         player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
         return Sheet(
             *shown,
@@ -269,7 +297,7 @@ class VocabularyDesk(QWidget):
                 title=lick.source.title, place=lick.source.place, player=player
             ),
             numbered=False,
-            concert=concert if self._written else None,
+            concert=concert if self.studio.view.written else None,
             selected=self._selected,
         )
 
@@ -281,9 +309,10 @@ class VocabularyDesk(QWidget):
         return replace(solo, title=lick.name), {label.note: label for label in labels}
 
     def _select(self, anchor: str, current: str) -> None:
-        notes = [note.id for note in self._concert.notes] if self._concert is not None else []
-        low, high = sorted((notes.index(anchor), notes.index(current)))
-        self._selected = tuple(notes[low : high + 1])
+        if self._concert is None:
+            return
+        low, high = sorted((self._concert.places[anchor], self._concert.places[current]))
+        self._selected = tuple(note.id for note in self._concert.notes[low : high + 1])
         self.page.set_selection(anchor, current, frozenset(self._selected))
         sheet = self.sheet()
         if sheet is not None:
@@ -298,8 +327,13 @@ class VocabularyDesk(QWidget):
         if not name:
             self.name.setText(self._lick.name)
             return
-        self.renamed.emit(self._lick_id, name)
+        self.studio.edits.rename_lick(self._lick_id, name)
 
     def _go_to_source(self) -> None:
-        if self._lick is not None:
-            self.source_wanted.emit(self._lick.source.solo_id)
+        if self._lick is None:
+            return
+        solo_id = self._lick.source.solo_id
+        if any(entry.id == solo_id for entry in self.studio.library.solos()):
+            self.studio.asks.open_solo(solo_id)
+        else:
+            self.studio.asks.notice(translate("Gavotte", "The solo this lick comes from is no longer on the shelf."))

@@ -6,7 +6,6 @@ from bisect import bisect_right
 from fractions import Fraction
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.core_words import FORM_WORDS
@@ -62,12 +61,11 @@ class ChordsPanel(QWidget):
         column.addWidget(self.moves_title)
         column.addWidget(self.moves)
         column.addLayout(self._chord_row())
-        QShortcut(QKeySequence("Ctrl+Return"), self.editor).activated.connect(self.apply)
 
     def _buttons(self) -> QHBoxLayout:
         self.use = QPushButton(translate("Gavotte", "Use these chords"))
         self.use.setObjectName("primary")
-        self.use.setToolTip(translate("Gavotte", "Put the chords over the page (Ctrl+Enter)"))
+        self.use.setToolTip(translate("Gavotte", "Put the chords over the page"))
         self.use.clicked.connect(self.apply)
         self.drop = QPushButton(translate("Gavotte", "As they were"))
         self.drop.setToolTip(translate("Gavotte", "Show the solo's chords again"))
@@ -103,8 +101,8 @@ class ChordsPanel(QWidget):
     def _chord_row(self) -> QHBoxLayout:
         self.earlier = QPushButton(translate("Gavotte", "A beat earlier"))
         self.later = QPushButton(translate("Gavotte", "A beat later"))
-        self.earlier.setToolTip(translate("Gavotte", "Move the chord at the caret (Ctrl+Alt+Left)"))
-        self.later.setToolTip(translate("Gavotte", "Move the chord at the caret (Ctrl+Alt+Right)"))
+        self.earlier.setToolTip(translate("Gavotte", "Move the chord at the caret"))
+        self.later.setToolTip(translate("Gavotte", "Move the chord at the caret"))
         self.earlier.clicked.connect(lambda: self.move_chord(-1))
         self.later.clicked.connect(lambda: self.move_chord(1))
         row = QHBoxLayout()

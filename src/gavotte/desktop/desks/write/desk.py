@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 
-from PyQt6.QtCore import QSettings, QTimer, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtCore import QTimer
+from PyQt6.QtGui import QUndoStack
+from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import Command
+from gavotte.desktop.desk.changes import Change
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desks.write.commands import write_commands
 from gavotte.desktop.desks.write.drafts import Drafts
 from gavotte.desktop.desks.write.instrument_strip import InstrumentStrip
 from gavotte.desktop.desks.write.instrument_view import Moment
@@ -19,19 +24,18 @@ from gavotte.desktop.desks.write.writer import Writer
 from gavotte.desktop.page.caret_item import Caret
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_selection
-from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.widgets.nothing_open import NothingOpen
 from gavotte.desktop.words import counted
-from gavotte.engraving.engraver import Engraver
 from gavotte.labelling.local_scale import local_scale
-from gavotte.solo.bars import BarGrid
+from gavotte.solo.bars import BarGrid, bars_written
 from gavotte.solo.document import Solo
+from gavotte.solo.written import as_written
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
-from gavotte.workshop.written import as_written
 from gavotte.writing.checks import writing_checks
 from gavotte.writing.marks import words_at
 from gavotte.writing.placing import note_at
@@ -39,33 +43,31 @@ from gavotte.writing.placing import note_at
 _REST_MS = 250
 
 
-class WriteDesk(QWidget):
-    """Shows the session's solo to write on. ``shelf_wanted`` and ``new_wanted`` ask for a solo, ``hear_wanted(midi)``
-    to let a pitch sound, ``recording_wanted`` to hear the recording at the caret, ``told(words)``, ``failed(words)``.
-    """
+_SEEN = Change.REPLACED | Change.EDITED | Change.LABELLED | Change.VIEW | Change.SELECTION | Change.RECORDING
 
-    shelf_wanted = pyqtSignal()
-    new_wanted = pyqtSignal()
-    hear_wanted = pyqtSignal(int)
-    recording_wanted = pyqtSignal()
-    told = pyqtSignal(str)
-    failed = pyqtSignal(str)
 
-    def __init__(self, session: SoloSession, drafts: Drafts, engraver: Engraver, settings: QSettings) -> None:
-        super().__init__()
-        self.setObjectName("desk")
-        self._session, self.drafts = session, drafts
-        self.heard_recording: Callable[[], float | None] = lambda: None
+class WriteDesk(Desk):
+    """The page with a caret, the panel beside it, and the keyboard or strings under it."""
+
+    kind = DeskKind(
+        "write", QT_TRANSLATE_NOOP("Gavotte", "Write"), "F3", needs_solo=True, uses_recording=True, follows=_SEEN
+    )
+
+    def __init__(self, studio: Studio) -> None:
+        super().__init__(studio)
+        session, engraver = studio.session, studio.engraver
+        self._session = session
+        self.drafts = Drafts(session, studio.tape, studio.hearing, studio.activities, self)
         self.page = PageView(engraver)
         self.writer = Writer(session, self)
         self.taps = RhythmTaps(self._heard_time, self)
         self._playhead: float | None = None
         self.panel = WritePanel()
-        self.strip = InstrumentStrip(settings)
+        self.strip = InstrumentStrip(studio.settings)
         self.recording = QPushButton(translate("Gavotte", "Hear the recording"))
-        self.recording.setToolTip(translate("Gavotte", "Round and round this bar, or the selected notes, or stop (H)"))
+        self.recording.setToolTip(translate("Gavotte", "Round and round this bar, or the selected notes, or stop"))
         self.details = QPushButton(translate("Gavotte", "Details…"))
-        self.details.setToolTip(translate("Gavotte", "Title, player, instrument, clef and key (Ctrl+D)"))
+        self.details.setToolTip(translate("Gavotte", "Title, player, instrument, clef and keys"))
         self._head = Header(self.details, self.recording)
         self.title, self.about = self._head.title, self._head.about
         left = QVBoxLayout()
@@ -93,19 +95,83 @@ class WriteDesk(QWidget):
         self._check_soon.setInterval(_REST_MS)
         self._check_soon.timeout.connect(self._show_checks)
         self._connect()
-        self._show_solo()
+        self.show_changes(_SEEN)
+
+    # -- as a desk ----------------------------------------------------------------------------------
+
+    def commands(self) -> tuple[Command, ...]:
+        return write_commands(self)
+
+    def command_buttons(self) -> dict[str, tuple[QAbstractButton, ...]]:
+        return {"edit.details": (self.details,), "file.new": (self._nothing.new,)}
+
+    def focus(self) -> QWidget:
+        return self.page
+
+    def beside(self) -> QWidget:
+        return self.panel.focus_of_page()
+
+    @property
+    def undo_stack(self) -> QUndoStack:
+        return self._session.undo_stack
+
+    def played(self) -> Played:
+        return Played(self.page, self.whole, self._session.selection.notes)
+
+    def state(self) -> str:
+        solo = self._session.solo
+        bars = bars_written(solo) if solo is not None else 0
+        return counted(bars, "bar") if bars else ""
+
+    def zoom(self, by: int) -> None:
+        self.studio.view.zoom_by(by)
+
+    def hints(self) -> tuple[str, tuple[Hint, ...]]:
+        return translate("Gavotte", "The keys beside the page"), (
+            ("A – G", translate("Gavotte", "Write this pitch")),
+            ("` 1 2 3 4 5", translate("Gavotte", "32nd to whole note")),
+            (translate("Gavotte", "Alt + value"), translate("Gavotte", "Length of selected notes")),
+            ("← → ↑ ↓", translate("Gavotte", "Move the caret")),
+            (translate("Gavotte", "Shift + ← →"), translate("Gavotte", "Select notes")),
+            (translate("Gavotte", "Ctrl + ← →"), translate("Gavotte", "Bar before, next bar")),
+            (translate("Gavotte", "Home, End"), translate("Gavotte", "Start, behind the last note")),
+        )
+
+    def show_changes(self, changes: Change) -> None:
+        session = self._session
+        solo = session.shown if session.solo is not None else None
+        self._head.setVisible(session.solo is not None)
+        self._body.setVisible(session.solo is not None)
+        self._nothing.setVisible(session.solo is None)
+        if changes & Change.REPLACED:
+            self.page.clear()
+        if changes & Change.VIEW:
+            self.page.set_zoom(self.studio.view.zoom)
+        if changes & Change.RECORDING:
+            self.recording.setVisible(self.studio.hearing.has_recording)
+        if solo is None:
+            return
+        if changes & (Change.REPLACED | Change.EDITED):
+            self.strip.show_solo(solo)
+        if changes & ~Change.SELECTION:
+            self._show_edit()
+        else:
+            self._show_selection()
+
+    def leave(self) -> None:
+        self.taps.finish()
+
+    def close_down(self) -> None:
+        self.strip.close_devices()
 
     def _connect(self) -> None:
-        session, writer, panel = self._session, self.writer, self.panel
-        session.solo_opened.connect(self._show_solo)
-        session.solo_changed.connect(self._show_edit)
-        session.labels_changed.connect(self._show_edit)
-        session.selection_changed.connect(self._show_selection)
-        self.page.selection_wanted.connect(session.select)
+        session, writer, panel, studio = self._session, self.writer, self.panel, self.studio
+        self.page.selection_wanted.connect(session.selection.select)
+        self.page.zoom_wanted.connect(studio.view.zoom_by)
         self.page.place_wanted.connect(writer.go_to)
         writer.entry_changed.connect(self._show_entry)
-        writer.heard.connect(self.hear_wanted)
-        writer.told.connect(self.told)
+        writer.heard.connect(self._hear_pitch)
+        writer.told.connect(studio.asks.tell)
         panel.way_wanted.connect(writer.set_way)
         panel.insert_wanted.connect(writer.set_insert)
         panel.pad.pressed.connect(self._press)
@@ -123,6 +189,8 @@ class WriteDesk(QWidget):
         panel.chords.edit_wanted.connect(session.edit)
         panel.chords.back_wanted.connect(self.page.setFocus)
         drafts, draft = self.drafts, panel.draft
+        drafts.told.connect(studio.asks.tell)
+        drafts.failed.connect(studio.asks.notice)
         drafts.changed.connect(self._show_drafts)
         draft.draft_wanted.connect(self._draft)
         draft.phrase_chosen.connect(self._choose_phrase)
@@ -133,10 +201,12 @@ class WriteDesk(QWidget):
         panel.checks.jump_wanted.connect(self._jump)
         panel.tabs["checks"].clicked.connect(self._show_checks)
         self.strip.played.connect(self._played)
-        self.strip.failed.connect(self.failed)
-        self.recording.clicked.connect(self.recording_wanted)
-        self._nothing.shelf_wanted.connect(self.shelf_wanted)
-        self._nothing.new_wanted.connect(self.new_wanted)
+        self.strip.failed.connect(studio.asks.notice)
+        studio.transport.playhead_moved.connect(self._show_heard)
+        studio.transport.playing_changed.connect(lambda playing: None if playing else self._show_heard(None))
+        self.recording.clicked.connect(self.hear_recording)
+        self._nothing.shelf_wanted.connect(lambda: studio.asks.go("shelf"))
+        self._nothing.new_wanted.connect(lambda: studio.beginning.new_solo())
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
@@ -146,26 +216,9 @@ class WriteDesk(QWidget):
 
     # -- showing ------------------------------------------------------------------------------------
 
-    def refresh(self) -> None:
-        """Show the solo as it is now; edits at other desks cost nothing until somebody looks."""
-        self._show_edit()
-
-    def _show_solo(self) -> None:
-        session = self._session
-        solo = session.shown if session.solo is not None else None
-        for widget in (self._head, self._body):
-            widget.setVisible(solo is not None)
-        self._nothing.setVisible(solo is None)
-        if solo is None or session.solo is None:
-            self.page.clear()
-            return
-        self.page.clear()
-        self.strip.show_solo(solo)
-        self._show_edit()
-
     def _show_edit(self) -> None:
         session = self._session
-        if session.shown is None or session.solo is None or not self.isVisible():
+        if session.shown is None or session.solo is None:
             return
         self.title.setText(session.shown.title)
         self.panel.draft.show_state(**self.drafts.state)
@@ -184,9 +237,9 @@ class WriteDesk(QWidget):
         if not self.drafts.proposal or session.solo is None:
             return solo
         over = self.drafts.overlaid(session.solo)
-        return as_written(over) if session.written else over
+        return as_written(over) if session.shows_written else over
 
-    def played(self) -> Solo | None:
+    def whole(self) -> Solo | None:
         """What is heard when the page is played: the solo with what is drafted."""
         solo = self._session.solo
         return None if solo is None else self.drafts.overlaid(solo)
@@ -204,6 +257,7 @@ class WriteDesk(QWidget):
         self.panel.show_entry(entry)
         shown = session.shown
         if shown is None or session.solo is None or not self.isVisible():
+            # What the caret does elsewhere is shown when the desk is.
             return
         if entry.caret >= BarGrid(shown).bars[-1].end:
             self.page.update_solo(self._on_page(shown), session.labels)
@@ -226,12 +280,12 @@ class WriteDesk(QWidget):
 
     def _show_selection(self) -> None:
         session = self._session
-        if session.shown is None or session.solo is None or not self.isVisible():
+        if session.shown is None or session.solo is None:
             return
-        selected = session.selected()
-        self.page.set_selection(session.anchor, session.current, frozenset(selected))
-        chosen = frozenset(selected)
-        notes = [note for note in session.solo.notes if note.id in chosen]
+        selection = session.selection
+        selected = selection.notes()
+        self.page.set_selection(selection.anchor, selection.current, frozenset(selected))
+        notes = [session.solo.note(note) for note in selected]
         bar = BarGrid(session.solo).at(self.writer.entry.caret)
         about = (
             counted(len(notes), "note") + translate("Gavotte", " selected")
@@ -243,10 +297,12 @@ class WriteDesk(QWidget):
 
     def _speak(self, selected: tuple[str, ...]) -> None:
         session = self._session
-        if session.shown is None or session.current is None or not selected:
+        if session.shown is None or session.selection.current is None or not selected:
             self.page.setAccessibleName(self.about.text())
             return
-        words = spoken_selection(session.shown, BarGrid(session.shown), session.labels, selected, session.current)
+        words = spoken_selection(
+            session.shown, BarGrid(session.shown), session.labels, selected, session.selection.current
+        )
         self.page.setAccessibleName(words)
 
     # -- the draft ----------------------------------------------------------------------------------
@@ -318,6 +374,22 @@ class WriteDesk(QWidget):
                 writer.next_tuplet()
         self.page.setFocus()
 
+    def _hear_pitch(self, midi: int) -> None:
+        self.studio.deck.stop()
+        self.studio.playing.hear_pitch(midi)
+
+    def hear_recording(self) -> None:
+        """The recording under the drafted phrase, the selected notes or the caret's bar, round and round; or stop."""
+        deck = self.studio.deck
+        if deck.is_playing:
+            deck.stop()
+            return
+        self.studio.transport.stop()
+        phrase = self.drafts.phrase()
+        span = (phrase.start, phrase.end) if phrase is not None and self.panel.page_shown == "draft" else None
+        if not self.studio.hearing.hear_bar(self.writer.entry.caret, self._session.selection.notes(), span):
+            self.studio.asks.tell(translate("Gavotte", "There is no recording with beats to hear here"))
+
     def _played(self, midi: int, string: int) -> None:
         self.writer.write_key(midi, string)
         self.page.setFocus()
@@ -335,15 +407,15 @@ class WriteDesk(QWidget):
 
     def _heard_time(self) -> float | None:
         """The written time of what is heard: the recording, or the page as it is played."""
-        heard = self.heard_recording()
+        heard = self.studio.hearing.heard_time()
         return heard if heard is not None else self._playhead
 
-    def show_heard(self, time: float | None) -> None:
+    def _show_heard(self, time: float | None) -> None:
         """The page is played, and this far; None when it stops."""
         self._playhead = time
 
     def _show_taps(self, number: int) -> None:
-        self.told.emit(translate("Gavotte", "{number} notes tapped; rest to write them").format(number=number))
+        self.studio.asks.tell(translate("Gavotte", "{number} notes tapped; rest to write them").format(number=number))
 
     def change_line(self, step: int) -> None:
         """The caret to the same place of the line above or below."""

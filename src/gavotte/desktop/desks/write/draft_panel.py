@@ -63,8 +63,8 @@ class DraftPanel(QWidget):
                 translate("Gavotte", "Leave all"),
             )
         )
-        self.take.setToolTip(translate("Gavotte", "Write this phrase onto the page (Ctrl+Enter)"))
-        self.leave.setToolTip(translate("Gavotte", "Drop this phrase, and keep what is written (Ctrl+Backspace)"))
+        self.take.setToolTip(translate("Gavotte", "Write this phrase onto the page"))
+        self.leave.setToolTip(translate("Gavotte", "Drop this phrase, and keep what is written"))
         self.take_all.setToolTip(translate("Gavotte", "Write every phrase onto the page"))
         self.leave_all.setToolTip(translate("Gavotte", "Drop the whole draft"))
         self.take.clicked.connect(lambda: self.take_wanted.emit(self.rows.currentRow()))

@@ -6,7 +6,7 @@ from collections.abc import Callable, Generator
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from gavotte.desktop.activity import Walk, walk_beside
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
 from gavotte.recording.draft import Draft, find_draft
@@ -18,21 +18,20 @@ _LOWEST, _HIGHEST = 31, 96
 
 
 class Drafter(QObject):
-    """Works beside the interface. Signals: ``drafted(found)``, ``failed(message)``, ``busy(text)`` ("" when done)."""
+    """Signals: ``drafted(found)``, ``failed(message)``, ``stopped``, where the user wants no more of it."""
 
     drafted = pyqtSignal(object)
     failed = pyqtSignal(str)
-    busy = pyqtSignal(str)
+    stopped = pyqtSignal()
 
-    def __init__(self, tape: Tape, parent: QObject) -> None:
+    def __init__(self, tape: Tape, activities: Activities, parent: QObject) -> None:
         super().__init__(parent)
-        self._tape = tape
-        self._walk: Walk | None = None
+        self._tape, self._activities = tape, activities
 
     @property
     def is_drafting(self) -> bool:
         """Whether it listens just now."""
-        return self._walk is not None
+        return bool(self._activities.of(self))
 
     def draft(self, lowest: int, highest: int, start: float, end: float, then: Callable[[Draft], object]) -> None:
         """Draft what a player of this range (MIDI numbers) plays from ``start`` to ``end`` seconds.
@@ -50,25 +49,18 @@ class Drafter(QObject):
             draft = yield from find_draft(samples, low, high, start, end)
             return then(draft)
 
-        words = translate("Gavotte", "Drafting the notes: {number} %")
-        self.busy.emit(words.format(number=0))
-        self._walk = walk_beside(
-            steps, lambda share: self.busy.emit(words.format(number=round(100 * share))), self._done, self._failed
+        self._activities.walk(
+            self,
+            steps,
+            self.drafted.emit,
+            self._failed,
+            translate("Gavotte", "Drafting the notes"),
+            self.stopped.emit,
         )
 
-    def _done(self, found: object) -> None:
-        self._walk = None
-        self.busy.emit("")
-        self.drafted.emit(found)
-
     def _failed(self, error: Exception) -> None:
-        self._walk = None
-        self.busy.emit("")
         self.failed.emit(translate("Gavotte", "The notes can't be drafted: {error}").format(error=error))
 
     def cancel(self) -> None:
         """Stop listening."""
-        if self._walk is not None:
-            self._walk.cancel()
-            self._walk = None
-            self.busy.emit("")
+        self._activities.cancel(self)

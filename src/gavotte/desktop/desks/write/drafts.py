@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.write.drafter import Drafter
+from gavotte.desktop.playback.hearing import Hearing
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
-from gavotte.recording.beat_map import Alignment
-from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.writing.drafting import Proposal, ProposedPhrase, overlaid, proposed, with_phrase
 
@@ -22,7 +20,7 @@ _LEAD_IN = 0.3
 class Drafts(QObject):
     """``proposal`` holds the phrases still to be decided, ``current`` which of them is looked at.
 
-    ``region`` gives the loop in seconds, if there is one. Signals: ``changed``, ``told(words)``, ``failed(words)``.
+    Signals: ``changed``, ``told(words)``, ``failed(words)``.
     """
 
     changed = pyqtSignal()
@@ -30,18 +28,17 @@ class Drafts(QObject):
     failed = pyqtSignal(str)
 
     def __init__(
-        self, session: SoloSession, tape: Tape, region: Callable[[], tuple[float, float] | None], parent: QObject
+        self, session: SoloSession, tape: Tape, hearing: Hearing, activities: Activities, parent: QObject
     ) -> None:
         super().__init__(parent)
-        self._session, self._tape, self._region = session, tape, region
+        self._session, self._tape, self._hearing = session, tape, hearing
         self.proposal: Proposal = ()
         self.current = 0
-        self.drafter = Drafter(tape, self)
+        self.drafter = Drafter(tape, activities, self)
         self.drafter.drafted.connect(self._take_draft)
         self.drafter.failed.connect(self._fail)
-        session.solo_opened.connect(self._forget)
-        for signal in (tape.loaded, tape.changed):
-            signal.connect(self.changed)
+        self.drafter.stopped.connect(self.changed)
+        session.replaced.connect(self._forget)
 
     def _forget(self) -> None:
         self.drafter.cancel()
@@ -54,18 +51,14 @@ class Drafts(QObject):
         return {
             "has_recording": self._tape.decoded is not None,
             "has_beats": self._tape.beats.is_usable,
-            "has_loop": self._region() is not None,
+            "has_loop": self._hearing.region is not None,
             "has_notes": self._session.solo is not None and bool(self._session.solo.notes),
             "is_drafting": self.drafter.is_drafting,
         }
 
-    def _way(self) -> Alignment | None:
-        solo, beats = self._session.solo, self._tape.beats
-        return Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable else None
-
     def draft(self, whole: bool) -> None:
         """Listen to everything that is not written yet, or to the loop."""
-        solo, way, region = self._session.solo, self._way(), self._region()
+        solo, way, region = self._session.solo, self._hearing.way, self._hearing.region
         if solo is None or way is None:
             return
         if whole or region is None:
@@ -97,11 +90,6 @@ class Drafts(QObject):
 
     def _fail(self, words: str) -> None:
         self.failed.emit(words)
-        self.changed.emit()
-
-    def cancel(self) -> None:
-        """Stop listening."""
-        self.drafter.cancel()
         self.changed.emit()
 
     def phrase(self) -> ProposedPhrase | None:

@@ -19,16 +19,16 @@ from gavotte.writing.entry import Entry, Way
 WIDTH = 348
 
 _WAYS = (
-    (Way.NOTES, QT_TRANSLATE_NOOP("Gavotte", "Notes"), QT_TRANSLATE_NOOP("Gavotte", "A letter writes a note (F7)")),
+    (Way.NOTES, QT_TRANSLATE_NOOP("Gavotte", "Notes"), QT_TRANSLATE_NOOP("Gavotte", "A letter writes a note")),
     (
         Way.RHYTHM,
         QT_TRANSLATE_NOOP("Gavotte", "Rhythm"),
-        QT_TRANSLATE_NOOP("Gavotte", "A value writes a note, its pitch left open, or gives a note its length (F8)"),
+        QT_TRANSLATE_NOOP("Gavotte", "A value writes a note, its pitch left open, or gives a note its length"),
     ),
     (
         Way.PITCHES,
         QT_TRANSLATE_NOOP("Gavotte", "Pitches"),
-        QT_TRANSLATE_NOOP("Gavotte", "A letter goes to the next note, whose rhythm stays (F9)"),
+        QT_TRANSLATE_NOOP("Gavotte", "A letter goes to the next note, whose rhythm stays"),
     ),
 )
 _HINTS = {
@@ -91,13 +91,13 @@ class WritePanel(Tabbed):
         column.addWidget(self.hint)
         column.addWidget(self.pad, 0, Qt.AlignmentFlag.AlignHCenter)
         self.insert = Tick(translate("Gavotte", "Write before what is there"))
-        self.insert.setToolTip(translate("Gavotte", "What follows moves on, up to the next rest (I)"))
+        self.insert.setToolTip(translate("Gavotte", "What follows moves on, up to the next rest"))
         self.insert.toggled.connect(self.insert_wanted)
         self.tap = QPushButton(translate("Gavotte", "Tap the rhythm"))
         self.tap.setToolTip(
             translate(
                 "Gavotte",
-                "Tap on every note while recording or page is played, or in the solo's tempo (Y); pitches follow",
+                "Tap on every note while recording or page is played, or in the solo's tempo; pitches follow",
             )
         )
         column.addWidget(self.insert)
@@ -115,6 +115,17 @@ class WritePanel(Tabbed):
         column.addWidget(more)
         column.addStretch(1)
         return page
+
+    def focus_of_page(self) -> QWidget:
+        """Where the keys go on the page that is shown."""
+        beside: dict[str, QWidget] = {
+            "keys": self.ways[Way.NOTES],
+            "marks": self.marks.bend,
+            "chords": self.chords.editor,
+            "draft": self.draft.rows if self.draft.rows.isVisible() else self.draft.whole,
+            "checks": self.checks.rows,
+        }
+        return beside[self.page_shown]
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""

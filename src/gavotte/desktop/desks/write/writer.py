@@ -17,7 +17,7 @@ from gavotte.formats.errors import FormatError
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Articulation, Note, Pick, Solo, Tuplet
 from gavotte.solo.edits import with_notes_moved
-from gavotte.workshop.written import written_interval
+from gavotte.solo.written import written_interval
 from gavotte.writing import entry as step
 from gavotte.writing.entry import Entry, Way, Written
 from gavotte.writing.marks import (
@@ -66,15 +66,15 @@ class Writer(QObject):
         self._session = session
         self.entry = Entry()
         self._writing = False
-        session.solo_opened.connect(self._begin)
+        session.replaced.connect(self._begin)
         session.went_back.connect(self._went_back)
-        session.selection_changed.connect(self._follow_selection)
+        session.selection.changed.connect(self._follow_selection)
 
     def _begin(self) -> None:
         solo = self._session.solo
         if solo is None:
             return
-        current = self._note(self._session.current)
+        current = self._note(self._session.selection.current)
         self.entry = Entry(current.onset if current is not None else -solo.pickup)
         self.entry_changed.emit()
 
@@ -85,7 +85,7 @@ class Writer(QObject):
             self._put(replace(self.entry, caret=min(start for start, _ in changed)))
 
     def _follow_selection(self) -> None:
-        note = self._note(self._session.current)
+        note = self._note(self._session.selection.current)
         if note is not None and not self._writing:
             self._put(replace(self.entry, caret=note.onset))
 
@@ -96,9 +96,9 @@ class Writer(QObject):
 
     def _note(self, note_id: str | None) -> Note | None:
         solo = self._session.solo
-        if solo is None or note_id is None:
+        if solo is None or note_id not in solo.places:
             return None
-        return next((note for note in solo.notes if note.id == note_id), None)
+        return solo.note(note_id or "")
 
     # -- what the keys write ------------------------------------------------------------------------
 
@@ -111,7 +111,7 @@ class Writer(QObject):
         self._writing = True
         try:
             if done.note is None and done.entry.caret != before.caret:
-                session.select(None, None)
+                session.selection.select(None, None)
             if done.solo == session.solo:
                 if done.entry != before:
                     self.entry_changed.emit()
@@ -131,7 +131,7 @@ class Writer(QObject):
             return
         place = step.place_of_pitch(solo, self.entry)
         pitch = named_pitch(shown, letter, place)
-        if session.written:
+        if session.shows_written:
             pitch = pitch.transposed(-written_interval(solo))
         self._write(translate("Gavotte", "Write a note"), lambda s, e: step.write_spelled(s, e, pitch))
 
@@ -140,7 +140,7 @@ class Writer(QObject):
         solo = self._session.solo
         if solo is None:
             return
-        sounding = midi - written_interval(solo).semitones if self._session.written else midi
+        sounding = midi - written_interval(solo).semitones if self._session.shows_written else midi
         if not 0 <= sounding <= 127:
             return
 
@@ -200,7 +200,7 @@ class Writer(QObject):
 
     def take_back(self) -> None:
         """What stands before the caret goes; of several selected notes, all of them."""
-        if len(self._session.selected()) > 1:
+        if len(self._session.selection.notes()) > 1:
             self.delete()
         else:
             self._write(translate("Gavotte", "Delete"), step.take_back)
@@ -216,7 +216,7 @@ class Writer(QObject):
         note = note_at(solo, time)
         here = note.id if note is not None and note.onset == time else None
         self._writing = True
-        self._session.select(here, here)
+        self._session.selection.select(here, here)
         self._writing = False
         self._put(replace(self.entry, caret=time))
 
@@ -248,7 +248,7 @@ class Writer(QObject):
 
     def _targets(self) -> tuple[str, ...]:
         """The notes an edit is for: those selected, else the one the caret has just passed."""
-        selected = self._session.selected()
+        selected = self._session.selection.notes()
         solo = self._session.solo
         if selected or solo is None:
             return selected
@@ -260,35 +260,35 @@ class Writer(QObject):
         solo, session = self._session.solo, self._session
         if solo is None or not solo.notes:
             return
-        ids = [note.id for note in solo.notes]
-        if session.current not in ids:
+        here = solo.places.get(session.selection.current or "")
+        if here is None:
             self.step(direction)
             return
-        index = min(max(ids.index(session.current) + direction, 0), len(ids) - 1)
-        session.select(session.anchor, ids[index])
+        index = min(max(here + direction, 0), len(solo.notes) - 1)
+        session.selection.select(session.selection.anchor, solo.notes[index].id)
 
     def select_phrase(self) -> None:
         """All notes of the phrase at the caret."""
         solo = self._session.solo
         if solo is None:
             return
-        near = self._note(self._session.current) or note_before(solo, self.entry.caret)
+        near = self._note(self._session.selection.current) or note_before(solo, self.entry.caret)
         near = near or next(iter(solo.notes), None)
         if near is not None:
-            self._session.select(*phrase_around(solo, near.id))
+            self._session.selection.select(*phrase_around(solo, near.id))
 
     def select_bar(self) -> None:
         """All notes that start in the bar of the caret."""
         solo = self._session.solo
         inside = bar_around(solo, self.entry.caret) if solo is not None else None
         if inside is not None:
-            self._session.select(*inside)
+            self._session.selection.select(*inside)
 
     def select_all(self) -> None:
         """Every note."""
         solo = self._session.solo
         if solo is not None and solo.notes:
-            self._session.select(solo.notes[0].id, solo.notes[-1].id)
+            self._session.selection.select(solo.notes[0].id, solo.notes[-1].id)
 
     # -- edits of what is there ---------------------------------------------------------------------
 
@@ -303,7 +303,7 @@ class Writer(QObject):
         self._writing = True
         try:
             if not known:
-                session.select(None, None)
+                session.selection.select(None, None)
             session.edit(text, changed, (known[0].id, known[-1].id) if known else None)
         finally:
             self._writing = False
@@ -350,7 +350,7 @@ class Writer(QObject):
 
     def join(self) -> None:
         """The selected notes as one."""
-        if len(self._session.selected()) < 2:
+        if len(self._session.selection.notes()) < 2:
             self.told.emit(translate("Gavotte", "Select two notes or more to join them"))
             return
         self._change(translate("Gavotte", "Join"), joined)

@@ -8,7 +8,7 @@ from tests.conftest import make_solo
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.instruments import INSTRUMENTS, instrument_named
-from gavotte.workshop.written import as_written
+from gavotte.solo.written import as_written
 
 
 @pytest.mark.parametrize(("name", "key", "first", "chord"), [

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 
 from gavotte.solo.document import Solo
+from gavotte.solo.moving import transposed_simply
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
-from gavotte.workshop.keys import transposed_simply
 
 _MOST_ACCIDENTALS = 6
 

@@ -1,0 +1,141 @@
+"""What a desk is. A desk is a folder of its own and an entry in the registry; the window does the rest."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QUndoStack
+from PyQt6.QtWidgets import QAbstractButton, QWidget
+
+from gavotte.desktop.command import Command
+from gavotte.desktop.desk.changes import NOTHING, Change, Follower
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.paper.solo_sheet import sheet_of
+from gavotte.desktop.playback.playing import Played
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
+
+Hint = tuple[str, str]
+"""Keys or mouse, and what they do: what the map of keys tells beside the commands."""
+
+
+def page_hints() -> tuple[str, tuple[Hint, ...]]:
+    """The keys of a page on which notes are selected."""
+    return translate("Gavotte", "On the page"), (
+        ("← →", translate("Gavotte", "Note before, next note")),
+        ("↑ ↓", translate("Gavotte", "Line above, line below")),
+        (translate("Gavotte", "Shift + arrows or click"), translate("Gavotte", "Select several notes")),
+        (translate("Gavotte", "Ctrl + wheel"), translate("Gavotte", "Larger, smaller")),
+    )
+
+
+@dataclass(frozen=True)
+class DeskKind:
+    """What is said of a desk before it is made: its ``name`` (which is its icon's too), its words and its key.
+
+    ``needs_solo`` says that it is nothing without an open solo, ``uses_recording`` that the open solo's recording is
+    taken up where it is shown, ``follows`` which changes it shows.
+    """
+
+    name: str
+    words: str
+    key: str
+    needs_solo: bool = False
+    uses_recording: bool = False
+    follows: Change = NOTHING
+
+
+class Desk(QWidget):
+    """One place of work. Signal: ``state_changed``, its line in the rail or what can be done here is another one."""
+
+    kind: ClassVar[DeskKind]
+
+    state_changed = pyqtSignal()
+
+    def __init__(self, studio: Studio) -> None:
+        super().__init__()
+        self.setObjectName("desk")
+        self.studio = studio
+        self._follower = Follower(self, self.show_changes)
+
+    # -- what the window asks of every desk ---------------------------------------------------------
+
+    def commands(self) -> tuple[Command, ...]:
+        """What can be done here and nowhere else."""
+        return ()
+
+    def command_buttons(self) -> dict[str, tuple[QAbstractButton, ...]]:
+        """Its buttons that do what a command that works everywhere does, by the command's id."""
+        return {}
+
+    def focus(self) -> QWidget:
+        """Where the keys go when it is shown."""
+        return self
+
+    def beside(self) -> QWidget | None:
+        """Where they go on "beside the page"; None where nothing stands there."""
+        return None
+
+    @property
+    def undo_stack(self) -> QUndoStack:
+        """Whose steps are undone here."""
+        return self.studio.edits.undo_stack
+
+    def played(self) -> Played | None:
+        """What is played here, None where nothing can be."""
+        return None
+
+    def state(self) -> str:
+        """How far it is, in a word or two for the rail."""
+        return ""
+
+    def sheet(self) -> Sheet | None:
+        """What is exported and printed from here: the open solo, unless the desk has music of its own."""
+        return sheet_of(self.studio.session)
+
+    @property
+    def has_sheet(self) -> bool:
+        """Whether there is something to export."""
+        return self.studio.session.solo is not None
+
+    def hints(self) -> tuple[str, tuple[Hint, ...]]:
+        """A heading, and keys that are no commands."""
+        return "", ()
+
+    def zoom(self, by: int) -> None:
+        """Larger (1), smaller (-1), or the usual size (0)."""
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+
+    def arrive(self, item: str, view: str) -> None:
+        """Show one of the desk's items (an id, "" for the one that is there) in one of its views."""
+
+    def enter(self) -> None:
+        """It is shown now."""
+
+    def leave(self) -> None:
+        """Another desk is shown now: what sounds or waits here comes to rest."""
+
+    def close_down(self) -> None:
+        """The window is going: let go of devices."""
+
+    def remembered(self) -> str:
+        """What is kept of it until the next start."""
+        return ""
+
+    def recall(self, remembered: str) -> None:
+        """Go back to what was kept at the last end."""
+
+    # -- following changes --------------------------------------------------------------------------
+
+    def note(self, change: Change) -> None:
+        """Something changed; it is shown now, or when the desk is."""
+        if change & self.kind.follows:
+            self._follower.note(change & self.kind.follows)
+
+    def show_changes(self, changes: Change) -> None:
+        """Show what is another than before."""

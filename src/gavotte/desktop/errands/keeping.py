@@ -1,0 +1,46 @@
+"""Keeping a lick: the selected notes go into the vocabulary under the name that is proposed, or another."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtWidgets import QWidget
+
+from gavotte.desktop.asks import Asks
+from gavotte.desktop.errands.lick_dialog import LickDialog
+from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.translation import translate
+from gavotte.library.errors import LibraryError
+
+
+class Keeping(QObject):
+    """Signal: ``kept(lick id)``."""
+
+    kept = pyqtSignal(str)
+
+    def __init__(self, session: SoloSession, asks: Asks, window: QWidget) -> None:
+        super().__init__(window)
+        self._session, self._asks, self._window = session, asks, window
+        self.dialog: LickDialog | None = None
+
+    def keep(self) -> None:
+        """Keep the selected notes as a lick, after showing the name proposed."""
+        lick = self._session.lick()
+        if lick is None or len(self._session.selection.notes()) < 2:
+            self._asks.tell(translate("Gavotte", "Select two notes or more to keep them as a lick"))
+            return
+        dialog = self.dialog = LickDialog(self._window, lick)
+        dialog.accepted.connect(lambda: self._put(dialog))
+        dialog.open()
+
+    def _put(self, dialog: LickDialog) -> None:
+        try:
+            lick_id = self._session.library.add_lick(dialog.lick)
+        except LibraryError as error:
+            self._asks.notice(str(error))
+            return
+        self.kept.emit(lick_id)
+        self._asks.notice(
+            translate("Gavotte", "Kept “{name}”.").format(name=dialog.lick.name),
+            translate("Gavotte", "See it in all keys"),
+            lambda: self._asks.go("vocabulary", lick_id, "keys"),
+        )

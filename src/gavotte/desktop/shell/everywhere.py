@@ -1,0 +1,188 @@
+"""What can be done at every desk."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import TYPE_CHECKING
+
+from gavotte.desktop.command import Command
+from gavotte.desktop.shell.help import show_about
+from gavotte.desktop.theme.look import LOOKS
+from gavotte.desktop.translation import said, translate
+
+if TYPE_CHECKING:
+    from gavotte.desktop.shell.window import MainWindow
+
+
+def commands_before(window: MainWindow) -> tuple[Command, ...]:
+    """File and Edit: they stand before the menus of the desks."""
+    studio, file, edit = window.studio, (translate("Gavotte", "&File"),), (translate("Gavotte", "&Edit"),)
+    undo = window.undo
+
+    def is_open() -> bool:
+        return studio.session.solo is not None
+
+    def has_music() -> bool:
+        return window.desk.has_sheet
+
+    return (
+        Command(
+            "file.new",
+            translate("Gavotte", "New solo…"),
+            lambda: studio.beginning.new_solo(),
+            ("Ctrl+N",),
+            file,
+        ),
+        Command("file.import", translate("Gavotte", "Import a solo…"), studio.importer.choose, ("Ctrl+I",), file),
+        Command(
+            "file.recording",
+            translate("Gavotte", "Open a recording…"),
+            studio.beginning.choose_recording,
+            ("Ctrl+R",),
+            file,
+            enabled=is_open,
+        ),
+        Command(
+            "file.export",
+            translate("Gavotte", "Export…"),
+            window.choose_export,
+            ("Ctrl+E",),
+            file,
+            1,
+            enabled=has_music,
+        ),
+        Command(
+            "file.print",
+            translate("Gavotte", "Page setup and print…"),
+            window.show_paper,
+            ("Ctrl+P",),
+            file,
+            1,
+            enabled=has_music,
+        ),
+        Command("file.library", translate("Gavotte", "The library…"), window.show_library, ("Ctrl+L",), file, 2),
+        Command(
+            "file.preferences", translate("Gavotte", "Preferences…"), window.show_preferences, ("Ctrl+,",), file, 2
+        ),
+        Command("file.quit", translate("Gavotte", "Quit"), window.close, ("Ctrl+Q",), file, 3),
+        Command(
+            "edit.undo",
+            lambda: _with_step(translate("Gavotte", "Undo"), undo.undoText()),
+            undo.undo,
+            ("Ctrl+Z",),
+            edit,
+            enabled=undo.canUndo,
+        ),
+        Command(
+            "edit.redo",
+            lambda: _with_step(translate("Gavotte", "Redo"), undo.redoText()),
+            undo.redo,
+            ("Ctrl+Shift+Z", "Ctrl+Y"),
+            edit,
+            enabled=undo.canRedo,
+        ),
+        Command(
+            "edit.details",
+            translate("Gavotte", "Details of the solo…"),
+            window.change_details,
+            ("Ctrl+D",),
+            edit,
+            1,
+            enabled=is_open,
+        ),
+    )
+
+
+def _with_step(word: str, step: str | None) -> str:
+    return f"{word}: {step}" if step else word
+
+
+def commands_after(window: MainWindow) -> tuple[Command, ...]:
+    """Play, View, Go and Help: they stand behind the menus of the desks."""
+    studio, bar = window.studio, window.transport_bar
+    play, view = (translate("Gavotte", "&Play"),), (translate("Gavotte", "&View"),)
+    go, about = (translate("Gavotte", "&Go"),), (translate("Gavotte", "&Help"),)
+    played = [found for desk in window.desks.values() if (found := desk.played()) is not None]
+    at = tuple(found.page for found in played) + tuple(widget for found in played for widget in found.keys_at)
+    view_of = studio.view
+
+    def can_play() -> bool:
+        return studio.playing.can_play
+
+    made = [
+        Command(
+            f"play.{name}",
+            words,
+            run,
+            (keys,),
+            play,
+            at=at,
+            enabled=can_play,
+            buttons=() if button is None else (button,),
+        )
+        for name, words, keys, run, button in (
+            ("toggle", translate("Gavotte", "Play or stop"), "Space", studio.playing.toggle, bar.play),
+            ("loop", translate("Gavotte", "Loop"), "L", bar.loop.toggle, bar.loop),
+            ("slower", translate("Gavotte", "Slower"), "[", bar.slower, None),
+            ("faster", translate("Gavotte", "Faster"), "]", bar.faster, None),
+            ("tempo", translate("Gavotte", "Tempo as it is"), "=", bar.as_it_is, None),
+        )
+    ]
+    for name, words, keys, by in (
+        ("larger", translate("Gavotte", "Larger"), ("Ctrl++", "Ctrl+="), 1),
+        ("smaller", translate("Gavotte", "Smaller"), ("Ctrl+-",), -1),
+        ("usual_size", translate("Gavotte", "The usual size"), ("Ctrl+0",), 0),
+    ):
+        made.append(Command(f"view.{name}", words, partial(window.zoom, by), keys, view))
+    made += [
+        Command(
+            "view.written",
+            translate("Gavotte", "Written pitch"),
+            lambda: view_of.set_written(not view_of.written),
+            ("Ctrl+T",),
+            view,
+            1,
+            checked=lambda: view_of.written,
+        ),
+        Command(
+            "view.numerals",
+            translate("Gavotte", "Roman numerals"),
+            lambda: view_of.set_numerals(not view_of.numerals),
+            ("Ctrl+M",),
+            view,
+            1,
+            checked=lambda: view_of.numerals,
+        ),
+    ]
+    made += [
+        Command(
+            f"view.look_{name.lower()}",
+            said(words),
+            partial(window.set_look, name),
+            menu=view,
+            part=2,
+            checked=partial(window.has_look, name),
+        )
+        for words, name in LOOKS
+    ]
+    made += [
+        Command(
+            f"go.{name}", said(desk.kind.words), partial(window.show_desk, name), (desk.kind.key,), go, in_short=True
+        )
+        for name, desk in window.desks.items()
+    ]
+    made += [
+        Command(
+            "go.beside",
+            translate("Gavotte", "Beside the page, and back"),
+            window.switch_focus,
+            ("Ctrl+B",),
+            go,
+            1,
+            enabled=lambda: window.desk.beside() is not None,
+        ),
+        Command("help.palette", translate("Gavotte", "Find a command"), window.show_palette, ("F10",), about),
+        Command("help.keys", translate("Gavotte", "Map of the keys"), window.show_keys, ("?", "Ctrl+/"), about),
+        Command("help.about", translate("Gavotte", "About Gavotte"), partial(show_about, window), menu=about, part=1),
+    ]
+    return tuple(made)

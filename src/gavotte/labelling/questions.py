@@ -1,0 +1,143 @@
+"""Questions: what of a labelled solo wants its user's answer, in the order of the line.
+
+``look_through`` finds what takes long to find, ``questions`` lists everything; their number is what the shelf, the rail
+and the Label desk all call "to look at".
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Generator, Mapping, Sequence
+from dataclasses import dataclass
+from enum import Enum
+
+from gavotte.harmony.progressions import blues_choruses
+from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.learning import Evidence, Offer, evidence_of, offers
+from gavotte.labelling.readings import Proposal, proposals
+from gavotte.labelling.slips import Slip, suspected_slips
+from gavotte.solo.document import Solo
+
+
+class Asked(Enum):
+    """What is asked."""
+
+    NO_CHORDS = "no chords"
+    BLUES = "blues"
+    OFFER = "offer"
+    READING = "reading"
+    SLIP = "slip"
+    DOUBT = "doubt"
+
+
+@dataclass(frozen=True)
+class Question:
+    """One thing that wants an answer, about the notes from ``first`` to ``last`` (ids; "" for the whole solo)."""
+
+    asked: Asked
+    first: str = ""
+    last: str = ""
+    slip: Slip | None = None
+    proposal: Proposal | None = None
+    offer: Offer | None = None
+
+    @property
+    def key(self) -> tuple[object, ...]:
+        """What two questions share that ask the same, also after an edit elsewhere."""
+        detail: object = None
+        if self.slip is not None:
+            detail = (self.slip.change, self.slip.pitch)
+        elif self.proposal is not None:
+            detail = self.proposal.name
+        elif self.offer is not None:
+            detail = self.offer.choice
+        return self.asked, self.first, self.last, detail
+
+
+@dataclass(frozen=True)
+class Findings:
+    """What looking through a solo has found."""
+
+    slips: tuple[Slip, ...] = ()
+    proposals: tuple[Proposal, ...] = ()
+    offers: tuple[Offer, ...] = ()
+    evidence: Mapping[str, Evidence] | None = None
+
+
+def look_through(found: Labelled, elsewhere: Mapping[str, Evidence] | None = None) -> Generator[float, None, Findings]:
+    """Look a solo through in steps, which tell the share that is done. ``elsewhere`` is the evidence of other solos."""
+    slips = suspected_slips(found)
+    yield 0.5
+    readings = proposals(found)
+    yield 0.7
+    evidence = evidence_of(found)
+    return Findings(slips, readings, tuple(offers(found, evidence, elsewhere)), evidence)
+
+
+def _nothing_declined(_: Offer) -> bool:
+    return False
+
+
+def questions(
+    solo: Solo,
+    found: Labelled,
+    findings: Findings,
+    passed: Collection[tuple[str, int]] = (),
+    is_declined: Callable[[Offer], bool] = _nothing_declined,
+) -> list[Question]:
+    """Everything to look at: what is about the whole solo first, then in the order of the line.
+
+    ``solo`` is the open one, ``found`` it or its written pitch with labels. ``passed`` are the notes in doubt that were
+    left as they are, with the pitch (MIDI) they had.
+    """
+    places = solo.places
+    about_all = _about_all(solo)
+    about_all += [Question(Asked.OFFER, offer=offer) for offer in findings.offers if not is_declined(offer)]
+    about = [item for item in _about_notes(found, findings, passed) if item.first in places and item.last in places]
+    return about_all + sorted(about, key=lambda item: (places[item.first], item.asked is Asked.DOUBT))
+
+
+def number_to_look_at(found: Labelled) -> int:
+    """How many questions a solo has that nobody has looked at yet."""
+    steps = look_through(found)
+    while True:
+        try:
+            next(steps)
+        except StopIteration as end:
+            return len(questions(found.solo, found, end.value))
+
+
+def _about_all(solo: Solo) -> list[Question]:
+    asked = []
+    if not solo.chords and solo.notes and not solo.readings:
+        asked.append(Question(Asked.NO_CHORDS))
+    if not solo.heard_keys and not any(region.blues for region in solo.keys) and blues_choruses(solo):
+        asked.append(Question(Asked.BLUES))
+    return asked
+
+
+def _about_notes(found: Labelled, findings: Findings, passed: Collection[tuple[str, int]]) -> list[Question]:
+    readings = [
+        Question(Asked.READING, proposal.reading.first, proposal.reading.last, proposal=proposal)
+        for proposal in findings.proposals
+    ]
+    # Where another reading would explain the notes, they are no slips until it is declined.
+    explained = _covered(found, readings)
+    slips = [slip for slip in findings.slips if slip.note not in explained]
+    slipped = {slip.note for slip in slips}
+    asked = readings + [Question(Asked.SLIP, slip.note, slip.note, slip=slip) for slip in slips]
+    pitches = {note.note.id: note.pitch for note in found.frame.notes}
+    for label in found.labels:
+        is_passed = (label.note, pitches[label.note]) in passed
+        if label.in_doubt and label.note not in slipped | explained and not is_passed:
+            asked.append(Question(Asked.DOUBT, label.note, label.note))
+    return asked
+
+
+def _covered(found: Labelled, asked: Sequence[Question]) -> set[str]:
+    """The notes some questions are about."""
+    notes, places = found.solo.notes, found.solo.places
+    covered: set[str] = set()
+    for item in asked:
+        if item.first in places and item.last in places:
+            covered |= {note.id for note in notes[places[item.first] : places[item.last] + 1]}
+    return covered
