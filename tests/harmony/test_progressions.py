@@ -11,10 +11,11 @@ from hypothesis import strategies as st
 from tests.conftest import make_solo
 
 from gavotte.harmony.changes import changes_of
+from gavotte.harmony.ground import ground_of, with_key_heard
 from gavotte.harmony.inferring import with_inferred_chords
-from gavotte.harmony.keys import foreignness, heard_keys, inferred_keys, with_key_heard
+from gavotte.harmony.keys import foreignness
 from gavotte.harmony.numerals import numeral
-from gavotte.harmony.progressions import blues_choruses, numbered, progressions_of, summary
+from gavotte.harmony.progressions import blues_choruses, progressions_of, summary
 from gavotte.solo.document import Solo
 from gavotte.solo.moving import transposed
 from gavotte.theory.chord_symbol import parse_chord
@@ -58,7 +59,7 @@ def test_numerals(chord: str, key: str, name: str) -> None:
     ("F#m7 B7 | Bbm7 Eb7", "C major", ["ii-V sliding down to ♭vii", "ii-V of ♭VI, left open"]),
 ])  # fmt: skip
 def test_what_chords_do_together(chords: str, key: str, names: list[str]) -> None:
-    assert [progression.name for progression in progressions_of(tune(chords, key))] == names
+    assert [progression.name for progression in progressions_of(ground_of(tune(chords, key)))] == names
 
 
 TUNES = ["Dm7 | G7 | Cmaj7", "Cmaj7 A7 | Dm7 G7 | Fm7 Bb7 | Cmaj7", "E7 | A7 | D7 | G7"]
@@ -69,8 +70,9 @@ def test_a_progression_is_called_the_same_in_every_key(chords: str, semitones: i
     names = ((0, 0), (1, 1), (1, 2), (2, 3), (2, 4), (3, 5), (3, 6), (-3, -5), (-2, -4), (-2, -3), (-1, -2), (-1, -1))
     solo = tune(chords)
     moved = transposed(solo, Interval(*names[semitones]))
-    assert summary(moved) == summary(solo)
-    assert [entry.numeral for entry in numbered(moved)] == [entry.numeral for entry in numbered(solo)]
+    assert summary(ground_of(moved)) == summary(ground_of(solo))
+    after, before = ground_of(moved).numbered, ground_of(solo).numbered
+    assert [entry.numeral for entry in after] == [entry.numeral for entry in before]
 
 
 BLUES = "C7 | F7 | C7 | Gm7 C7 | F7 | F#dim7 | C7 | Em7 A7 | Dm7 | G7 | C7 A7 | Dm7 G7"
@@ -78,19 +80,20 @@ BLUES = "C7 | F7 | C7 | Gm7 C7 | F7 | F#dim7 | C7 | Em7 A7 | Dm7 | G7 | C7 A7 | 
 
 def test_the_form_of_a_blues_is_recognised() -> None:
     once, twice = tune(BLUES, blues=True), tune(f"{BLUES} | {BLUES}", blues=True)
-    assert blues_choruses(once) == ((Fraction(0), Fraction(48)),)
-    assert len(blues_choruses(twice)) == 2
-    assert summary(twice).startswith("twelve-bar blues, 2 choruses; ")
-    assert blues_choruses(tune("Cmaj7 | Fmaj7 | Cmaj7 | C7 | Fmaj7 | Fm6 | Em7 | A7 | D7 | D7 | G7 | G7")) == ()
+    assert blues_choruses(ground_of(once)) == ((Fraction(0), Fraction(48)),)
+    assert len(blues_choruses(ground_of(twice))) == 2
+    assert summary(ground_of(twice)).startswith("twelve-bar blues, 2 choruses; ")
+    none = tune("Cmaj7 | Fmaj7 | Cmaj7 | C7 | Fmaj7 | Fm6 | Em7 | A7 | D7 | D7 | G7 | G7")
+    assert blues_choruses(ground_of(none)) == ()
 
 
 def test_a_stretch_that_cadences_and_rests_elsewhere_is_a_key_of_its_own() -> None:
     home = "Dm7 | G7 | Cmaj7 | Cmaj7"
     away = "Bbm7 | Eb7 | Abmaj7 | Abmaj7 | Bbm7 | Eb7 | Abmaj7 | Abmaj7"
-    keys = heard_keys(tune(f"{home} | {away} | {home}"))
+    keys = ground_of(tune(f"{home} | {away} | {home}")).keys
     assert [key.key.shown for key in keys] == ["C major", "A♭ major", "C major"]
     assert (keys[1].onset, keys[1].end) == (16, 48)
-    shown = [entry.shown for entry in numbered(tune(f"{home} | {away} | {home}"))]
+    shown = [entry.shown for entry in ground_of(tune(f"{home} | {away} | {home}")).numbered]
     assert (shown[0], shown[1], shown[3], shown[4]) == ("C: ii", "V", "A♭: ii", "V")
     assert "cadence into A♭ major" in keys[1].why
 
@@ -100,20 +103,20 @@ def test_a_stretch_that_cadences_and_rests_elsewhere_is_a_key_of_its_own() -> No
     "Cmaj7 | E7 | A7 | D7 | G7 | Cmaj7", "Cmaj7 | C#dim7 | Dm7 | D#dim7 | Em7 | A7 | Dm7 | G7",
 ])  # fmt: skip
 def test_tonicisations_are_no_keys_of_their_own(chords: str) -> None:
-    assert len(heard_keys(tune(chords))) == 1
+    assert len(ground_of(tune(chords)).keys) == 1
 
 
 def test_keys_set_by_hand_stand_and_those_about_them_stay() -> None:
     solo = tune("Cmaj7 | Fm7 | Bb7 | Ebmaj7 | Dm7 | G7 | Cmaj7 | Cmaj7")
     changed = with_key_heard(solo, Fraction(4), Fraction(16), Key.parse("Eb major"))
-    assert [(key.onset, key.key.shown) for key in heard_keys(changed)] == [
+    assert [(key.onset, key.key.shown) for key in ground_of(changed).keys] == [
         (0, "C major"), (4, "E♭ major"), (16, "C major"),
     ]  # fmt: skip
     assert changed.keys == solo.keys, "the signature stays"
-    assert [entry.numeral for entry in numbered(changed)][1:4] == ["ii", "V", "I"]
-    assert inferred_keys(changed) == heard_keys(solo)
+    assert [entry.numeral for entry in ground_of(changed).numbered][1:4] == ["ii", "V", "I"]
+    assert ground_of(changed).keys_from_chords == ground_of(solo).keys
     again = with_key_heard(changed, Fraction(4), Fraction(16), Key.parse("C major"))
-    assert [key.key.shown for key in heard_keys(again)] == ["C major"]
+    assert [key.key.shown for key in ground_of(again).keys] == ["C major"]
 
 
 def test_how_foreign_a_chord_is() -> None:

@@ -10,11 +10,11 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
-from gavotte.harmony.changes import Change, changes_of, falls_a_fifth, falls_a_semitone
+from gavotte.harmony.changes import Change, falls_a_fifth, falls_a_semitone
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.theory.chord import Chord
 from gavotte.theory.key import Key
@@ -62,22 +62,9 @@ _BORROWED_MAJOR = {(5, "minor"), (10, "dominant"), (1, "dominant"), (2, "half"),
 _BORROWED_MINOR = {(2, "minor"), (7, "minor"), (1, "major"), (1, "dominant"), (5, "dominant"), (9, "half"), (0, "half")}
 
 
-def heard_keys(solo: Solo) -> tuple[HeardKey, ...]:
-    """The keys of a solo in order: those its user set by hand, else those heard from the chords. At least one."""
-    if solo.heard_keys:
-        return _spans(solo, solo.heard_keys)
-    return inferred_keys(solo)
-
-
-def inferred_keys(solo: Solo) -> tuple[HeardKey, ...]:
-    """The keys heard from the chords, whatever the user set."""
-    return _inferred(Solo("", keys=solo.keys, chords=solo.chords, form_end=solo.end))
-
-
-@lru_cache(maxsize=32)
-def _inferred(solo: Solo) -> tuple[HeardKey, ...]:
-    written = _spans(solo, solo.keys)
-    changes = changes_of(solo)
+def hear_keys(solo: Solo, changes: Sequence[Change]) -> tuple[HeardKey, ...]:
+    """The keys heard from the changes of a solo, whatever its user set; at least one. See ``ground_of``."""
+    written = spans_of(solo.keys, solo.end)
     if len(changes) < 3:
         return written
     path = _cheapest_path(solo, changes)
@@ -93,8 +80,9 @@ def key_heard_at(keys: Sequence[HeardKey], onset: Fraction) -> HeardKey:
     return next((heard for heard in reversed(keys) if heard.onset <= onset), keys[0])
 
 
-def _spans(solo: Solo, regions: Sequence[KeyRegion]) -> tuple[HeardKey, ...]:
-    ends = [region.onset for region in regions[1:]] + [max(solo.end, regions[-1].onset)]
+def spans_of(regions: Sequence[KeyRegion], end: Fraction) -> tuple[HeardKey, ...]:
+    """Regions of keys, at least one, with where each ends; the last one at ``end``."""
+    ends = [region.onset for region in regions[1:]] + [max(end, regions[-1].onset)]
     return tuple(
         HeardKey(region.onset, end, region.key, region.blues) for region, end in zip(regions, ends, strict=True)
     )
@@ -212,19 +200,3 @@ def _joined(solo: Solo, regions: list[HeardKey]) -> tuple[HeardKey, ...]:
             else:
                 joined.append(piece)
     return tuple(joined)
-
-
-def with_key_heard(solo: Solo, start: Fraction, end: Fraction, key: Key, blues: bool = False) -> Solo:
-    """The solo with a key its user hears from ``start`` up to ``end``; the keys about it stay as they are heard now."""
-    pieces: list[KeyRegion] = []
-    for heard in heard_keys(solo):
-        if heard.onset < start:
-            pieces.append(heard.region)
-        if heard.end > end:
-            pieces.append(KeyRegion(max(heard.onset, end), heard.key, heard.blues))
-    pieces.append(KeyRegion(start, key, blues))
-    regions: list[KeyRegion] = []
-    for piece in sorted(pieces, key=lambda region: region.onset):
-        if not regions or (regions[-1].key, regions[-1].blues) != (piece.key, piece.blues):
-            regions.append(piece)
-    return replace(solo, heard_keys=tuple(regions))

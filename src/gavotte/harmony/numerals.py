@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
+from gavotte.harmony.changes import Change
 from gavotte.theory.chord import Chord
 from gavotte.theory.key import Key
 
@@ -34,3 +37,19 @@ def numeral_of(chord: Chord, tonic: int) -> str:
 def place_words(step: int) -> str:
     """The degree of the key that lies ``step`` semitones above its tonic: "IV", "♭VI"."""
     return _NUMERALS[step % 12]
+
+
+@dataclass(frozen=True, slots=True)
+class Numbered:
+    """A chord with its numeral in the key heard there; ``key`` is that key where another one begins to be heard."""
+
+    change: Change
+    numeral: str
+    key: Key | None = None
+
+    @property
+    def shown(self) -> str:
+        """The numeral, with the key in front where that changes: "A♭: ii", "Fm: V"."""
+        if self.key is None:
+            return self.numeral
+        return f"{self.key.tonic.shown}{'m' if self.key.is_minor else ''}: {self.numeral}"

@@ -11,13 +11,10 @@ import itertools
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
 
-from gavotte.harmony.changes import Change, changes_of, falls_a_fifth, falls_a_semitone, is_two_five
-from gavotte.harmony.keys import heard_keys, key_heard_at
+from gavotte.harmony.changes import Change, falls_a_fifth, falls_a_semitone, is_two_five
+from gavotte.harmony.ground import Ground
 from gavotte.harmony.numerals import numeral, place_words
-from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Solo
 from gavotte.theory.key import Key
 
 _VAMP_BARS = 4
@@ -34,51 +31,17 @@ class Progression:
     numerals: tuple[str, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class Numbered:
-    """A chord with its numeral in the key heard there; ``key`` is that key where another one begins to be heard."""
-
-    change: Change
-    numeral: str
-    key: Key | None = None
-
-    @property
-    def shown(self) -> str:
-        """The numeral, with the key in front where that changes: "A♭: ii", "Fm: V"."""
-        if self.key is None:
-            return self.numeral
-        return f"{self.key.tonic.shown}{'m' if self.key.is_minor else ''}: {self.numeral}"
-
-
 Found = tuple[int, str]
 Matcher = Callable[[Sequence[Change], Key], Found | None]
 
 
-def numbered(solo: Solo) -> tuple[Numbered, ...]:
-    """Every chord with its roman numeral in the key it is heard in."""
-    return _numbered(Solo("", keys=solo.keys, chords=solo.chords, heard_keys=solo.heard_keys, form_end=solo.end))
-
-
-# Every line of a page and every panel asks for the same chords again.
-@lru_cache(maxsize=16)
-def _numbered(solo: Solo) -> tuple[Numbered, ...]:
-    keys = heard_keys(solo)
-    result: list[Numbered] = []
-    before: Key | None = keys[0].key if len(keys) == 1 else None
-    for change in changes_of(solo):
-        key = key_heard_at(keys, change.onset).key
-        result.append(Numbered(change, numeral(change.chord, key), key if key != before else None))
-        before = key
-    return tuple(result)
-
-
-def progressions_of(solo: Solo) -> tuple[Progression, ...]:
-    """All the chords of a solo, parted into what they do, in order."""
-    keys, changes = heard_keys(solo), changes_of(solo)
+def progressions_of(ground: Ground) -> tuple[Progression, ...]:
+    """All the chords, parted into what they do, in order."""
+    changes = ground.changes
     found: list[Progression] = []
     index = 0
     while index < len(changes):
-        key = key_heard_at(keys, changes[index].onset).key
+        key = ground.key_at(changes[index].onset).key
         rest = changes[index:]
         answers = [answer for matcher in MATCHERS if (answer := matcher(rest, key)) is not None]
         size, name = max(answers, key=lambda answer: answer[0]) if answers else _alone(rest, key)
@@ -89,10 +52,10 @@ def progressions_of(solo: Solo) -> tuple[Progression, ...]:
     return tuple(found)
 
 
-def summary(solo: Solo) -> str:
+def summary(ground: Ground) -> str:
     """The progression by function, as one would carry it in the head: "home; ii-V to IV; backdoor home; turnaround"."""
-    names = [progression.name for progression in progressions_of(solo)]
-    choruses = len(blues_choruses(solo))
+    names = [progression.name for progression in progressions_of(ground)]
+    choruses = len(blues_choruses(ground))
     parts = [f"twelve-bar blues, {choruses} choruses" if choruses > 1 else "twelve-bar blues"] if choruses else []
     for name, group in itertools.groupby(names):
         times = len(list(group))
@@ -236,33 +199,16 @@ def _alone(changes: Sequence[Change], key: Key) -> Found:
 # -- the blues ------------------------------------------------------------------------------------------
 
 
-def blues_choruses(solo: Solo) -> tuple[tuple[Fraction, Fraction], ...]:
+def blues_choruses(ground: Ground) -> tuple[tuple[Fraction, Fraction], ...]:
     """Where twelve bars have the form of a blues: I, IV in bar 5, I in bar 7, V by bar 10. Onset and end of each."""
-    return _known_choruses(
-        Solo(
-            "",
-            pickup=solo.pickup,
-            meters=solo.meters,
-            odd_bars=solo.odd_bars,
-            keys=solo.keys,
-            chords=solo.chords,
-            heard_keys=solo.heard_keys,
-            form_end=solo.end,
-        )
-    )
+    return tuple(_choruses(ground))
 
 
-@lru_cache(maxsize=16)
-def _known_choruses(solo: Solo) -> tuple[tuple[Fraction, Fraction], ...]:
-    return tuple(_choruses(solo))
-
-
-def _choruses(solo: Solo) -> Iterator[tuple[Fraction, Fraction]]:
-    bars = [bar for bar in BarGrid(solo).bars if bar.number > 0]
-    keys = heard_keys(solo)
+def _choruses(ground: Ground) -> Iterator[tuple[Fraction, Fraction]]:
+    bars = [bar for bar in ground.grid.bars if bar.number > 0]
     roots: list[set[int]] = [set() for _ in bars]
     index = 0
-    for change in changes_of(solo):
+    for change in ground.changes:
         while index < len(bars) and bars[index].end <= change.onset:
             index += 1
         for place in range(index, len(bars)):
@@ -271,7 +217,7 @@ def _choruses(solo: Solo) -> Iterator[tuple[Fraction, Fraction]]:
             roots[place].add(change.chord.root.pitch_class)
     start = 0
     while start + _BLUES_BARS <= len(bars):
-        tonic = key_heard_at(keys, bars[start].onset).key.tonic.pitch_class
+        tonic = ground.key_at(bars[start].onset).key.tonic.pitch_class
         home, four, five = tonic, (tonic + 5) % 12, (tonic + 7) % 12
         bar = roots[start : start + _BLUES_BARS]
         is_blues = home in bar[0] and four in bar[4] and home in bar[6] and five in bar[8] | bar[9]

@@ -5,7 +5,8 @@ from __future__ import annotations
 from bisect import bisect_left
 from dataclasses import dataclass
 
-from gavotte.harmony.keys import HeardKey, heard_keys
+from gavotte.harmony.ground import Ground
+from gavotte.harmony.keys import HeardKey
 from gavotte.solo.document import Reading, ReadingKind, Solo
 from gavotte.solo.school import School, StartsFrom
 from gavotte.solo.stretches import read_stretches
@@ -34,11 +35,11 @@ class Centre:
 class Centres:
     """The key centres notes are read by: the user's, and in a school that starts from the key that key elsewhere."""
 
-    def __init__(self, solo: Solo, school: School) -> None:
+    def __init__(self, solo: Solo, school: School, ground: Ground) -> None:
         self._by_note: dict[int, Centre | None] = {}
         if school.starts_from is StartsFrom.KEY_CENTRE:
             onsets = [note.onset for note in solo.notes]
-            for number, heard in enumerate(heard_keys(solo)):
+            for number, heard in enumerate(ground.keys):
                 start = bisect_left(onsets, heard.onset) if number else 0
                 self._by_note |= dict.fromkeys(range(start, len(onsets)), _centre_of_key(heard))
         for reading, covered in read_stretches(solo):

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import NamedTuple
 
-from gavotte.harmony.keys import HeardKey, heard_keys, key_heard_at
+from gavotte.harmony.ground import Ground
+from gavotte.harmony.keys import HeardKey, key_heard_at
 from gavotte.labelling.local_scale import local_scale
 from gavotte.labelling.tensions import ALTERED_TENSIONS, is_tension
 from gavotte.solo.document import KeyRegion, Reading, ReadingKind, Solo
@@ -47,9 +48,9 @@ class _Event(NamedTuple):
     over: Chord | None = None
 
 
-def chord_spans(solo: Solo, school: School) -> tuple[ChordSpan, ...]:
+def chord_spans(solo: Solo, school: School, ground: Ground) -> tuple[ChordSpan, ...]:
     """The chords in force. N.C., what can't be read and a missing symbol are read as the key's home chord."""
-    keys = heard_keys(solo)
+    keys = ground.keys
     events = _written_events(solo, keys)
     for reading, covered in read_stretches(solo):
         if reading.kind is ReadingKind.IMPLIED and reading.chords:

@@ -15,10 +15,10 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import NamedTuple
 
+from gavotte.harmony.ground import ground_of
 from gavotte.labelling.centre import Centre, Centres
 from gavotte.labelling.chords_in_force import ChordSpan, chord_spans
 from gavotte.labelling.tensions import is_blue, is_clash, is_tension
-from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo
 from gavotte.solo.school import LINEAR, School, StartsFrom
 from gavotte.theory.scale import Scale
@@ -116,13 +116,14 @@ class Frame:
     def __init__(self, solo: Solo, school: School = LINEAR, like: Frame | None = None) -> None:
         self.solo = solo
         self.school = school
-        self.grid = BarGrid(solo)
+        self.ground = ground_of(solo)
+        self.grid = self.ground.grid
         self.spans: tuple[ChordSpan, ...]
         if like is not None and school.labels_like(like.school) and _stand_on_the_same(solo, like.solo):
             self.spans = like.spans
         else:
-            self.spans = chord_spans(solo, school)
-        self.centres = Centres(solo, school)
+            self.spans = chord_spans(solo, school, self.ground)
+        self.centres = Centres(solo, school, self.ground)
         self._span_onsets = [float(span.onset) for span in self.spans]
         self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {} if like is None else like._places
         self._onsets: list[float] | None = None
@@ -193,8 +194,8 @@ class Frame:
         other.school = school
         mine = self.school
         if (school.sixth_is_tone, school.ninth_is_tone) != (mine.sixth_is_tone, mine.ninth_is_tone):
-            other.spans = chord_spans(self.solo, school)
-        other.centres = Centres(self.solo, school)
+            other.spans = chord_spans(self.solo, school, self.ground)
+        other.centres = Centres(self.solo, school, self.ground)
         other.notes = list(self.notes)
         stretches: list[tuple[int, int]] = []
         for index in sorted(about):

@@ -7,8 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from gavotte.harmony.keys import heard_keys
-from gavotte.harmony.progressions import numbered, summary
+from gavotte.harmony.progressions import summary
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.readings import reading_name
@@ -62,11 +61,12 @@ def markdown(found: Labelled) -> str:
     lines = [f"# {solo.title}", ""]
     about = [part for part in (solo.player, solo.instrument.name, solo.style) if part]
     lines += [" · ".join(about), ""]
-    keys = heard_keys(solo)
+    ground = found.frame.ground
+    keys = ground.keys
     names = [key.key.shown + (", blues" if key.blues else "") for key in keys]
     lines.append(f"**Key:** {names[0]}" if len(keys) == 1 else "**Keys:** " + "; ".join(_key_lines(found)))
     if solo.chords:
-        lines += ["", f"**Changes:** {summary(solo)}."]
+        lines += ["", f"**Changes:** {summary(ground)}."]
     lines += ["", f"**School:** {found.frame.school.name}."]
     for reading, covered in read_stretches(solo):
         if reading.kind is not ReadingKind.CHANGES:
@@ -85,7 +85,7 @@ def heading_of(text: BarText) -> str:
 
 
 def _key_lines(found: Labelled) -> Iterator[str]:
-    for key in heard_keys(found.solo):
+    for key in found.frame.ground.keys:
         yield f"{key.key.shown} from bar {max(1, found.frame.grid.at(max(key.onset, Fraction(0))).number)}"
 
 
@@ -93,7 +93,7 @@ def _chords_by_bar(found: Labelled) -> list[list[str]]:
     """For each bar the chords that sound in it with their numerals: "Dm7 (ii)", "G7 (V)"."""
     grid = found.frame.grid
     names: list[list[str]] = [[] for _ in grid.bars]
-    for entry in numbered(found.solo):
+    for entry in found.frame.ground.numbered:
         change = entry.change
         name = f"{shown_chord(change.chord)} ({entry.numeral})"
         for index in range(grid.index_at(change.onset), len(grid.bars)):

@@ -10,6 +10,7 @@ from collections.abc import Callable, Collection, Generator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import Enum
 
+from gavotte.harmony.ground import ground_of
 from gavotte.harmony.progressions import blues_choruses
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Evidence, Offer, evidence_of, offers
@@ -110,7 +111,7 @@ def _about_all(solo: Solo) -> list[Question]:
     asked = []
     if not solo.chords and solo.notes and not solo.readings:
         asked.append(Question(Asked.NO_CHORDS))
-    if not solo.heard_keys and not any(region.blues for region in solo.keys) and blues_choruses(solo):
+    if not solo.heard_keys and not any(region.blues for region in solo.keys) and blues_choruses(ground_of(solo)):
         asked.append(Question(Asked.BLUES))
     return asked
 

@@ -10,7 +10,6 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from gavotte.harmony.keys import heard_keys, key_heard_at
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.document import ChordEvent, Reading, ReadingKind
@@ -131,7 +130,7 @@ def _stretches(frame: Frame, bad: Sequence[float]) -> Iterator[tuple[int, int]]:
 
 def _tonics(frame: Frame, first: int, last: int) -> list[PitchName]:
     """The tonics a stretch could be heard from: its key's, and the root of a chord that lasts all the while."""
-    key = key_heard_at(heard_keys(frame.solo), frame.notes[first].note.onset).key
+    key = frame.ground.key_at(frame.notes[first].note.onset).key
     tonics = [key.tonic]
     spans = {note.span for note in frame.notes[first : last + 1]}
     if len(spans) == 1:

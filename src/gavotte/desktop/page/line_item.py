@@ -31,7 +31,7 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import EngravedLine
 from gavotte.engraving.shapes import STAFF_SPACE as SP
-from gavotte.harmony.progressions import numbered
+from gavotte.harmony.ground import ground_of
 from gavotte.solo.document import Solo
 from gavotte.solo.form import form_marks
 from gavotte.solo.label import Label
@@ -223,7 +223,8 @@ class LineItem(QGraphicsItem):
             return
         edge = 0.0
         solo = self._solo
-        numerals = {entry.change.onset: entry.shown for entry in numbered(solo)} if self._parts.numerals else {}
+        numbered = ground_of(solo).numbered if self._parts.numerals else ()
+        numerals = {entry.change.onset: entry.shown for entry in numbered}
         for placed in self.line.chords:
             item = ChordItem(placed.chord.symbol, QColor(self._palette.ink), self)
             x = max(placed.x, edge)

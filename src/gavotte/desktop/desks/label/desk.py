@@ -26,7 +26,7 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.widgets.nothing_open import NothingOpen
 from gavotte.desktop.words import counted
-from gavotte.harmony.keys import heard_keys, key_heard_at, with_key_heard
+from gavotte.harmony.ground import ground_of, with_key_heard
 from gavotte.labelling.answers import with_reading
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.overview import Group, groups
@@ -264,7 +264,7 @@ class LabelDesk(Desk):
         solo, grid = session.solo, session.found.frame.grid
         first, last = grid.at(solo.note(selected[0]).onset), grid.at(solo.note(selected[-1]).onset)
         where = translate("Gavotte", "Bars {first} to {last}").format(first=max(1, first.number), last=last.number)
-        region = key_heard_at(heard_keys(solo), first.onset).region
+        region = ground_of(solo).key_at(first.onset).region
         dialog = self.key_dialog = KeyDialog(self, where, region)
 
         def take() -> None:

@@ -20,7 +20,7 @@ from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.words import FUNCTION_WORDS
-from gavotte.harmony.keys import heard_keys
+from gavotte.harmony.ground import Ground
 from gavotte.harmony.progressions import summary
 from gavotte.labelling.answers import without_reading
 from gavotte.labelling.labeller import Labelled
@@ -124,10 +124,10 @@ class HarmonyPanel(QWidget):
         if found is not self._shown:
             self._shown = found
             solo = found.solo
-            text = summary(solo)
+            text = summary(found.frame.ground)
             nothing = translate("Gavotte", "No chord is written that can be read.")
             self.summary.setText(f"{text}." if text else nothing)
-            self.keys.setText("\n".join(_key_lines(solo, found.frame.grid)))
+            self.keys.setText("\n".join(_key_lines(found.frame.ground)))
             self.heard.setVisible(bool(solo.heard_keys))
             lines = _reading_lines(solo, found.frame.grid)
             self.readings.setText("\n".join(lines) if lines else translate("Gavotte", "Everything by the changes."))
@@ -176,9 +176,9 @@ class HarmonyPanel(QWidget):
             self._session.edit(translate("Gavotte", "Take the reading away"), without_reading(solo, current))
 
 
-def _key_lines(solo: Solo, grid: BarGrid) -> list[str]:
-    lines = []
-    for key in heard_keys(solo):
+def _key_lines(ground: Ground) -> list[str]:
+    lines, grid = [], ground.grid
+    for key in ground.keys:
         first, last = grid.at(key.onset).number, grid.bars[-1].number
         if key.end < grid.bars[-1].end:
             index = grid.index_at(key.end)

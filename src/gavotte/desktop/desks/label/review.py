@@ -10,8 +10,8 @@ from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.label.memory import Memory
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
+from gavotte.harmony.ground import ground_of
 from gavotte.harmony.inferring import with_inferred_chords
-from gavotte.harmony.keys import heard_keys
 from gavotte.labelling.answers import (
     plain_ones,
     read_by_key,
@@ -221,7 +221,7 @@ class Review(QObject):
         elif item.asked is Asked.NO_CHORDS:
             session.edit(translate("Gavotte", "Read it by its key"), read_by_key(solo))
         elif item.asked is Asked.BLUES:
-            keys = tuple(heard.region for heard in heard_keys(solo))
+            keys = tuple(heard.region for heard in ground_of(solo).keys)
             session.edit(translate("Gavotte", "Hear it as no blues"), replace(solo, heard_keys=keys))
         else:
             self._passed.add((item.first, session.pitch_of(item.first)))
