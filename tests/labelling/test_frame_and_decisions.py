@@ -11,7 +11,8 @@ from tests.conftest import DATA, make_solo
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.passage import read_passages
 from gavotte.labelling.costs import Costs
-from gavotte.labelling.explanation import Explanation, Figure, FigureKind
+from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.labeller import label_solo
 from gavotte.labelling.local_scale import local_scale
@@ -98,9 +99,15 @@ def standing(figures: list[Figure], notes: int = 20) -> list[Figure]:
     """The figures on the cheapest way over notes that are passing by themselves."""
     alone = Explanation(Function.PASSING, "passing", 0.9, cost=Costs().passing)
     ways = [Way(i, i + 1, alone.cost, alone, None) for i in range(notes)]
-    ways += [Way(min(f.explains), max(f.explains) + 1, figure_cost(f, Costs()), None, f) for f in figures]
+    ways += [Way(min(f.explains), max(f.explains) + 1, figure_cost(f, rule_of(f), Costs()), None, f) for f in figures]
     _, _, taken = cheapest(0, notes, ways)
     return [way.figure for way in taken if way.figure is not None]
+
+
+def rule_of(figure: Figure) -> float:
+    kind = figure_kind(figure.kind)
+    assert kind is not None
+    return kind.rule
 
 
 @given(st.lists(st.tuples(st.integers(0, 12), st.integers(1, 4)), max_size=12))
@@ -108,8 +115,7 @@ def test_the_figures_that_stand_never_explain_a_note_twice(spans: list[tuple[int
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
     figures = [
         Figure(
-            5,
-            FigureKind.ENCLOSURE,
+            "enclosure",
             tuple(range(start, start + size)),
             dict.fromkeys(range(start, start + size), reading),
         )
@@ -127,15 +133,15 @@ def test_the_figures_that_stand_never_explain_a_note_twice(spans: list[tuple[int
 
 def test_the_larger_of_two_overlapping_figures_stands() -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
-    small = Figure(3, FigureKind.UPPER_STRUCTURE, (0, 1), {0: reading, 1: reading})
-    large = Figure(5, FigureKind.ENCLOSURE, (1, 2, 3), dict.fromkeys((1, 2, 3), reading))
+    small = Figure("upper structure", (0, 1), {0: reading, 1: reading})
+    large = Figure("enclosure", (1, 2, 3), dict.fromkeys((1, 2, 3), reading))
     assert standing([small, large]) == [large]
     assert standing([small]) == [small]
 
 
 def test_of_two_figures_for_the_same_notes_the_earlier_rule_stands() -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9)
-    early, late = (Figure(rule, FigureKind.ENCLOSURE, (3, 4), {3: reading, 4: reading}) for rule in (3, 5))
+    early, late = (Figure(kind, (3, 4), {3: reading, 4: reading}) for kind in ("implied run", "enclosure"))
     assert standing([late, early]) == [early]
 
 

@@ -9,7 +9,6 @@ from tests.conftest import make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.answers import with_reading
-from gavotte.labelling.explanation import FigureKind
 from gavotte.labelling.hand_out import bar_texts, heading_of, markdown, with_bar_text
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.overview import groups, landings, skeleton
@@ -100,6 +99,6 @@ def test_a_note_held_into_a_change_or_a_rest_there() -> None:
 def test_figures_by_their_number() -> None:
     found = labelled(make_solo(BARS))
     by_kind = {group.kind: group for group in groups(found).values()}
-    assert by_kind[FigureKind.UPPER_STRUCTURE].notes == ("n0", "n1", "n2", "n3")
-    assert by_kind[FigureKind.UPPER_STRUCTURE].spells == "Fmaj7"
-    assert by_kind[FigureKind.ENCLOSURE].target == "n12"
+    assert by_kind["upper structure"].notes == ("n0", "n1", "n2", "n3")
+    assert by_kind["upper structure"].spells == "Fmaj7"
+    assert by_kind["enclosure"].target == "n12"

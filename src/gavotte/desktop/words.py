@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
-from gavotte.labelling.explanation import FigureKind
+from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.overview import Group
 from gavotte.solo.document import Function
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
@@ -47,19 +47,26 @@ DEVICE_WORDS = {
 }
 
 
+def device_words(device: str) -> str:
+    """What a device is called."""
+    return said(DEVICE_WORDS[device]) if device in DEVICE_WORDS else device
+
+
 FIGURE_WORDS = {
-    FigureKind.ENCLOSURE: QT_TRANSLATE_NOOP("Gavotte", "Enclosure"),
-    FigureKind.DOUBLE_APPROACH: QT_TRANSLATE_NOOP("Gavotte", "Double approach"),
-    FigureKind.CHROMATIC_RUN: QT_TRANSLATE_NOOP("Gavotte", "Chromatic run"),
-    FigureKind.IMPLIED_RUN: QT_TRANSLATE_NOOP("Gavotte", "Implied run"),
-    FigureKind.UPPER_STRUCTURE: QT_TRANSLATE_NOOP("Gavotte", "Upper structure"),
+    "enclosure": QT_TRANSLATE_NOOP("Gavotte", "Enclosure"),
+    "double approach": QT_TRANSLATE_NOOP("Gavotte", "Double approach"),
+    "chromatic run": QT_TRANSLATE_NOOP("Gavotte", "Chromatic run"),
+    "implied run": QT_TRANSLATE_NOOP("Gavotte", "Implied run"),
+    "upper structure": QT_TRANSLATE_NOOP("Gavotte", "Upper structure"),
 }
 
 
 def figure_words(group: Group) -> str:
     """What a figure is called: "Enclosure", "Upper structure F♯°7"."""
     spelled = f" {shown_chord(parse_chord_symbol(group.spells))}" if group.spells else ""
-    return said(FIGURE_WORDS[group.kind]) + spelled
+    kind = figure_kind(group.kind)
+    word = said(FIGURE_WORDS[group.kind]) if group.kind in FIGURE_WORDS else kind.title if kind is not None else ""
+    return word + spelled
 
 
 _COUNTED = {

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from enum import StrEnum
 
 from gavotte.solo.document import Function
 
@@ -15,7 +14,8 @@ class Explanation:
 
     ``fit`` says how often two listeners agree once the definition is met (0 to 1). ``target`` is a note index.
     ``implied`` is the symbol of another chord the note belongs to, ``degree`` the degree against that chord
-    where it is not the chord in force (an anticipation). ``early`` explanations come before any figure.
+    where it is not the chord in force (an anticipation). ``early`` explanations come before any figure. ``figure``
+    names the kind of figure it belongs to, "" where the note stands by itself.
     """
 
     function: Function
@@ -26,6 +26,7 @@ class Explanation:
     degree: str | None = None
     cost: float = 0.0
     early: bool = False
+    figure: str = ""
 
     @property
     def kind(self) -> tuple[Function, str]:
@@ -33,26 +34,15 @@ class Explanation:
         return self.function, self.device
 
 
-class FigureKind(StrEnum):
-    """The kinds of figure; each is defined in a module of its own in ``figures``."""
-
-    IMPLIED_RUN = "implied run"
-    UPPER_STRUCTURE = "upper structure"
-    CHROMATIC_RUN = "chromatic run"
-    ENCLOSURE = "enclosure"
-    DOUBLE_APPROACH = "double approach"
-
-
 @dataclass(frozen=True, eq=False)
 class Figure:
-    """Notes heard as one thing. ``rule`` is the place in the order of decision: the lower one wins a tie.
+    """Notes heard as one thing; ``kind`` names what kind of figure it is.
 
     ``members`` are all its notes; ``explains`` holds an explanation for those that are no chord tones,
     ``spells`` the other chord each member belongs to, if any; ``extra`` is what a school adds to its cost.
     """
 
-    rule: float
-    kind: FigureKind
+    kind: str
     members: tuple[int, ...]
     explains: Mapping[int, Explanation]
     target: int | None = None

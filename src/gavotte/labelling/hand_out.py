@@ -8,14 +8,16 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from gavotte.harmony.progressions import summary
+from gavotte.labelling.figures import figure_kind
+from gavotte.labelling.figures.kind import Told
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.readings import reading_name
-from gavotte.labelling.reasons import degree_words
+from gavotte.labelling.wording import chord_words, degree_words, names_of, symbol_words
 from gavotte.solo.document import Function, ReadingKind, Remark, Solo
 from gavotte.solo.label import Label
 from gavotte.solo.stretches import read_stretches
-from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
+from gavotte.theory.chord_symbol import shown_chord
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,18 +137,18 @@ def _sentence(
             return _tones(found, notes, labels)
         case "passing":
             way = "pass" if len(notes) > 1 else "passes"
-            return f"{_names(notes)} {way} by step to {_goal(found, places_of, labels[0])}"
+            return f"{names_of(notes)} {way} by step to {_goal(found, places_of, labels[0])}"
         case "figure":
             return _figure(found, places_of, notes, labels)
     return labels[0].reason.rstrip(".")
 
 
 def _tones(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
-    chord = _chord(found, notes[0])
+    chord = chord_words(found.frame.span_of(notes[0]))
     if len(notes) == 1:
         return labels[0].reason.rstrip(".")
     degrees = " ".join(label.shown_degree for label in labels)
-    return f"{_names(notes)} spell {chord} ({degrees})"
+    return f"{names_of(notes)} spell {chord} ({degrees})"
 
 
 def _figure(found: Labelled, places_of: Mapping[str, int], notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
@@ -156,42 +158,32 @@ def _figure(found: Labelled, places_of: Mapping[str, int], notes: Sequence[Frame
         if not (label.function is Function.CHORD and label.device == "plain")
     ]
     if not added:
-        return f"{_names(notes)} belong to the figure that follows"
+        return f"{names_of(notes)} belong to the figure that follows"
     if added[0][1].function is Function.APPROACH and added[0][1].target is None:
         # Decided by hand, where nothing follows.
         return " ".join(label.reason for label in labels).rstrip(".")
-    device, names = added[0][1].device, _names(notes)
-    goal = _goal(found, places_of, added[0][1]) if added[0][1].target else ""
-    if device == "enclosure":
-        verb = "close in on" if len(notes) > 1 else "closes in on"
-        return f"{names} {verb} {goal}"
-    if device.startswith("double"):
-        return f"{names} lead by two half steps from {device.split('-')[1]} into {goal}"
-    if device == "chromatic-passing":
-        return f"{names} run by half steps to {goal}"
+    kind = figure_kind(added[0][1].figure)
+    if kind is None:
+        return " ".join(label.reason for label in labels).rstrip(".")
     implied = next((label.implied for label in labels if label.implied), None)
-    spelled = shown_chord(parse_chord_symbol(implied)) if implied else "another chord"
-    if device == "implied":
-        return f"{names} spell {spelled} over {_chord(found, notes[0])}"
-    degrees = " ".join(label.shown_degree for label in labels)
-    return f"{names} spell {spelled} as colours of {_chord(found, notes[0])} ({degrees})"
+    return kind.phrase(
+        Told(
+            names_of(notes),
+            len(notes),
+            _goal(found, places_of, added[0][1]) if added[0][1].target else "what follows",
+            symbol_words(implied) if implied else "another chord",
+            chord_words(found.frame.span_of(notes[0])),
+            " ".join(label.shown_degree for label in labels),
+            added[0][1].device,
+        )
+    )
 
 
 def _goal(found: Labelled, places_of: Mapping[str, int], label: Label) -> str:
     index = places_of[label.target or ""]
     note, target = found.frame.notes[index], found.labels[index]
-    return f"{note.note.pitch.shown}, the {degree_words(target.degree, target.shown_degree)} of {_chord(found, note)}"
-
-
-def _chord(found: Labelled, note: FramedNote) -> str:
-    span = found.frame.span_of(note)
-    return shown_chord(parse_chord_symbol(span.text)) if span.text else shown_chord(span.chord)
-
-
-def _names(notes: Sequence[FramedNote]) -> str:
-    """ "F", "F and E♭", "F, D♯ and E"."""
-    names = [note.note.pitch.shown for note in notes]
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    chord = chord_words(found.frame.span_of(note))
+    return f"{note.note.pitch.shown}, the {degree_words(target.degree, target.shown_degree)} of {chord}"
 
 
 def _capital(text: str) -> str:

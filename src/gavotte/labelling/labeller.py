@@ -8,6 +8,7 @@ from itertools import takewhile
 
 from gavotte.labelling.chords_in_force import ChordSpan
 from gavotte.labelling.explanation import Explanation
+from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.frame import Frame, FramedNote, barred_and_phrased_alike
 from gavotte.labelling.reasons import decided_reason, reason
 from gavotte.labelling.search import Verdict, decide
@@ -114,6 +115,7 @@ def _group_numbers(verdicts: list[Verdict]) -> dict[int, int]:
 def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, int]) -> Label:
     explanation = verdict.explanation
     span = frame.span_of(note)
+    group = None if verdict.figure is None else groups.get(id(verdict.figure))
     confidence = verdict.confidence * _ground(span) * (_UNCERTAIN if note.note.uncertain else 1.0)
     return Label(
         note=note.note.id,
@@ -124,7 +126,8 @@ def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, i
         scale=span.scale.name,
         target=_id(frame, explanation.target),
         implied=explanation.implied or (verdict.figure.spells.get(note.index) if verdict.figure else None),
-        group=None if verdict.figure is None else groups.get(id(verdict.figure)),
+        group=group,
+        figure="" if verdict.figure is None or group is None else verdict.figure.kind,
         confidence=round(confidence, 3),
         reason=reason(frame, note, explanation),
         alternatives=tuple(_alternative(frame, note, rival.explanation) for rival in verdict.rivals),
@@ -195,6 +198,8 @@ def _decided(frame: Frame, note: FramedNote, label: Label, decision: Decision) -
         text = decided_reason(frame, note, decision.function, None if goal is None else frame.notes[goal])
     own = Alternative(label.function, label.device, label.target, label.reason)
     others = tuple(a for a in label.alternatives if (a.function, a.device) != kind)
+    figure = figure_kind(label.figure)
+    stays = figure is not None and decision.device in figure.devices
     return replace(
         label,
         function=decision.function,
@@ -206,6 +211,9 @@ def _decided(frame: Frame, note: FramedNote, label: Label, decision: Decision) -
         decided=True,
         degree=note.degree,
         implied=None,
+        # A note that is called something else has left its figure; the others go on being one.
+        group=label.group if stays else None,
+        figure=label.figure if stays else "",
     )
 
 

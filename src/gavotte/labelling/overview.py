@@ -7,7 +7,6 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
-from gavotte.labelling.explanation import FigureKind
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.bars import Bar
@@ -110,10 +109,10 @@ def _shown(found: Labelled, degree: str) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Group:
-    """The notes of one figure (ids), its kind, the chord it spells ("" for none), and the note it leads into."""
+    """The notes of one figure (ids), its kind by name, the chord it spells ("" for none), and where it leads."""
 
     notes: tuple[str, ...]
-    kind: FigureKind
+    kind: str
     spells: str
     target: str | None
 
@@ -127,18 +126,7 @@ def groups(found: Labelled) -> dict[int, Group]:
     return {number: _group(labels) for number, labels in members.items()}
 
 
-_KINDS_OF_DEVICES = {
-    "enclosure": FigureKind.ENCLOSURE,
-    "double-below": FigureKind.DOUBLE_APPROACH,
-    "double-above": FigureKind.DOUBLE_APPROACH,
-    "chromatic-passing": FigureKind.CHROMATIC_RUN,
-    "implied": FigureKind.IMPLIED_RUN,
-}
-
-
 def _group(labels: list[Label]) -> Group:
     target = next((label.target for label in labels if label.target is not None), None)
-    device = next((label.device for label in labels if label.device != "plain"), "plain")
     implied = next((label.implied for label in labels if label.implied), None)
-    kind = _KINDS_OF_DEVICES.get(device, FigureKind.UPPER_STRUCTURE)
-    return Group(tuple(label.note for label in labels), kind, implied or "", target)
+    return Group(tuple(label.note for label in labels), labels[0].figure, implied or "", target)

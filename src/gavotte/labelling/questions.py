@@ -82,13 +82,13 @@ def questions(
     solo: Solo,
     found: Labelled,
     findings: Findings,
-    passed: Collection[tuple[str, int]] = (),
+    passed: Collection[str] = (),
     is_declined: Callable[[Offer], bool] = _nothing_declined,
 ) -> list[Question]:
     """Everything to look at: what is about the whole solo first, then in the order of the line.
 
-    ``solo`` is the open one, ``found`` it or its written pitch with labels. ``passed`` are the notes in doubt that were
-    left as they are, with the pitch (MIDI) they had.
+    ``solo`` is the open one, ``found`` it or its written pitch with labels. ``passed`` are the notes in doubt (ids) that
+    were left as they are.
     """
     places = solo.places
     about_all = _about_all(solo)
@@ -116,7 +116,7 @@ def _about_all(solo: Solo) -> list[Question]:
     return asked
 
 
-def _about_notes(found: Labelled, findings: Findings, passed: Collection[tuple[str, int]]) -> list[Question]:
+def _about_notes(found: Labelled, findings: Findings, passed: Collection[str]) -> list[Question]:
     readings = [
         Question(Asked.READING, proposal.reading.first, proposal.reading.last, proposal=proposal)
         for proposal in findings.proposals
@@ -126,10 +126,9 @@ def _about_notes(found: Labelled, findings: Findings, passed: Collection[tuple[s
     slips = [slip for slip in findings.slips if slip.note not in explained]
     slipped = {slip.note for slip in slips}
     asked = readings + [Question(Asked.SLIP, slip.note, slip.note, slip=slip) for slip in slips]
-    pitches = {note.note.id: note.pitch for note in found.frame.notes}
+    settled = slipped | explained | set(passed)
     for label in found.labels:
-        is_passed = (label.note, pitches[label.note]) in passed
-        if label.in_doubt and label.note not in slipped | explained and not is_passed:
+        if label.in_doubt and label.note not in settled:
             asked.append(Question(Asked.DOUBT, label.note, label.note))
     return asked
 

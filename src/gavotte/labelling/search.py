@@ -14,7 +14,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from gavotte.labelling.costs import Costs, costs_of
-from gavotte.labelling.explanation import Explanation, Figure, FigureKind
+from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures import FIGURES
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.repeats import without_repeats
@@ -81,17 +81,17 @@ def _ways(frame: Frame, school: School, first: int, last: int) -> list[Way]:
         for figure in _figures(frame, school, first, last)
         if figure.explains and min(figure.explains) >= first and max(figure.explains) < last
     ]
-    # A note inside a run that spells another chord is no anticipation.
-    settled -= {i for figure in figures for i, reading in figure.explains.items() if reading.device == "implied"}
-    runs = [figure for figure in figures if figure.kind is FigureKind.IMPLIED_RUN]
-    in_runs = {i for run in runs for i in run.members if i not in run.explains}
+    kinds = {kind.name: kind for kind in FIGURES}
+    settled -= {i for figure in figures if kinds[figure.kind].overrides_early for i in figure.explains}
+    tones_in: dict[str, set[int]] = {name: set() for name in kinds}
+    for figure in figures:
+        tones_in[figure.kind] |= {i for i in figure.members if i not in figure.explains}
     standing = [
         figure
         for figure in figures
         if not settled & figure.explains.keys()
         and not _all_of_centre(frame, figure)
-        # A chord tone inside a run that spells another chord is no side of an enclosure.
-        and (figure.kind is not FigureKind.ENCLOSURE or not in_runs.intersection(figure.members))
+        and not any(tones_in[other].intersection(figure.members) for other in kinds[figure.kind].not_inside)
     ]
     ways = [
         Way(first + i, first + i + 1, answer.cost, answer, None)
@@ -99,7 +99,13 @@ def _ways(frame: Frame, school: School, first: int, last: int) -> list[Way]:
         for answer in answers
     ]
     ways += [
-        Way(min(figure.explains), max(figure.explains) + 1, figure_cost(figure, costs), None, figure)
+        Way(
+            min(figure.explains),
+            max(figure.explains) + 1,
+            figure_cost(figure, kinds[figure.kind].rule, costs),
+            None,
+            figure,
+        )
         for figure in standing
     ]
     return ways
@@ -138,11 +144,11 @@ def explained_alone(frame: Frame, note: FramedNote, school: School) -> list[Expl
     return sorted(answers, key=lambda answer: answer.cost)
 
 
-def figure_cost(figure: Figure, costs: Costs) -> float:
-    """What a figure costs: each note it explains, less each pair it ties."""
+def figure_cost(figure: Figure, rule: float, costs: Costs) -> float:
+    """What a figure costs: each note it explains, less each pair it ties; ``rule`` settles ties."""
     size = len(figure.explains)
     pairs = size * (size - 1) // 2
-    return size * costs.in_figure + pairs * costs.tied_pair + figure.rule * costs.later_figure + figure.extra
+    return size * costs.in_figure + pairs * costs.tied_pair + rule * costs.later_figure + figure.extra
 
 
 def cheapest(first: int, last: int, ways: Sequence[Way]) -> tuple[list[float], list[float], list[Way]]:

@@ -14,6 +14,7 @@ from enum import StrEnum
 from fractions import Fraction
 
 from gavotte.labelling.explanation import Explanation
+from gavotte.labelling.figures import FIGURES
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.labelling.reasons import in_short
@@ -31,16 +32,17 @@ SURPRISE: dict[str, float] = {
     "natural": 0.8, "altered": 1.9, "blue": 0.4, "clash": 0.8,
     "passing": -0.3, "neighbour": 0.7, "step": 1.1,
     "chromatic-below": 0.6, "chromatic-above": 1.3, "chromatic-passing": 0.2, "chromatic-neighbour": 0.3,
-    "double-below": 0.7, "double-above": 0.7, "enclosure": 0.4,
-    "implied": 2.2, "unexplained": 2.7,
+    "unexplained": 2.7,
     "left over": 1.1, "foreign": 2.0, "expected": -1.3, "among altered": -0.4, "among blue": -0.4,
     "strong": -0.2, "held": -0.2, "heard once": 0.25, "heard twice": 0.0, "heard often": -0.25,
     "move 0": 1.9, "move 1": -0.7, "move 2": -0.7, "move 3": -1.1, "move 4": 0.1, "move 5": 0.5, "move 6": 0.4,
     "move 7": 0.2, "move 8": 0.8, "move 9": 0.3, "move 10": 0.5, "move 11": 0.9, "move 12": 0.3, "move 13": 1.1,
+    **{device: weight for kind in FIGURES for device, weight in kind.surprise.items()},
 }  # fmt: skip
 """How surprising each thing about a note is: its device; a colour of which nothing but its degree is to be said; a tone
 outside chord and key; an altered tone the symbol or the scale holds, or with others about it; beat and length of an
 added tone, and whether it is heard about there again; the move into a note in semitones, 13 standing for all beyond.
+Figures say themselves how surprising their own devices are.
 """
 SUSPECT_FROM = 2.0
 SLACK = 0.5
@@ -147,7 +149,7 @@ def _in_company(frame: Frame, note: FramedNote, device: str) -> bool:
 
 
 def _surprise(frame: Frame, i: int, function: Function, device: str) -> float:
-    return sum(SURPRISE[name] for name in features(frame, i, function, device))
+    return sum(SURPRISE.get(name, 0.0) for name in features(frame, i, function, device))
 
 
 def _surprise_of_label(found: Labelled, i: int) -> float:

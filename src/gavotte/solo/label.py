@@ -51,10 +51,11 @@ class Label:
     """One note's label.
 
     ``note`` and ``target`` are note ids; ``chord`` is the chord in force in normal form ("" where there is
-    none); ``scale`` names the local scale; ``group`` is a number the notes of one figure share. ``confidence`` is a
-    share from 0 to 1. ``decided`` says that the user set the function. ``shown`` is the degree as its school writes
-    it. Where the note is read otherwise than by the changes, ``heard`` says by what ("B♭ blues", "over E♭m7"), and
-    ``other`` is its degree in the other reading: above the key centre's tonic, or against the written chord.
+    none); ``scale`` names the local scale; ``group`` is a number the notes of one figure share, ``figure`` the name of
+    its kind. ``confidence`` is a share from 0 to 1. ``decided`` says that the user set the function. ``shown`` is the
+    degree as its school writes it. Where the note is read otherwise than by the changes, ``heard`` says by what ("B♭
+    blues", "over E♭m7"), and ``other`` is its degree in the other reading: above the key centre's tonic, or against the
+    written chord.
     """
 
     note: str
@@ -75,6 +76,7 @@ class Label:
     shown: str = ""
     heard: str = ""
     other: str = ""
+    figure: str = ""
 
     @property
     def shown_degree(self) -> str:

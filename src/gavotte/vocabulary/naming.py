@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 
+from gavotte.labelling.figures import figure_kind
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.label import Label
 from gavotte.vocabulary.harmony import context, is_numerals
@@ -24,12 +25,10 @@ def _features(solo: Solo, labels: tuple[Label, ...]) -> list[str]:
     features: list[str] = []
     for label in labels:
         goal = _ORDINAL.get(degree_of.get(label.target or "", ""), "")
-        if label.device == "enclosure":
-            features.append(f"enclosure of {goal}" if goal else "enclosure")
-        elif label.device in ("double-below", "double-above"):
-            features.append(f"double approach to {goal}" if goal else "double approach")
-        elif label.device == "implied" and label.implied:
-            features.append("outside run")
+        kind = figure_kind(label.figure)
+        feature = kind.feature(goal) if kind is not None and label.device in kind.devices else ""
+        if feature:
+            features.append(feature)
     if any(label.device == "blue" for label in labels):
         features.append("blue notes")
     altered = list(dict.fromkeys(label.shown_degree for label in labels if label.device == "altered"))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
-from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted
+from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words
 from gavotte.notation.values import value_of
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Articulation, Note, Solo
@@ -37,7 +37,7 @@ def spoken_note(note: Note, grid: BarGrid, label: Label | None) -> str:
     parts = [_read(f"{note.pitch.shown}{note.pitch.octave}"), _length(note), grid.place(note.onset)]
     if label is not None:
         function = said(FUNCTION_WORDS[label.function]).lower()
-        device = said(DEVICE_WORDS.get(label.device, label.device))
+        device = device_words(label.device)
         parts.append(function if device in (said("plain"), function) else f"{function}, {device}")
         if label.chord:
             parts.append(

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from gavotte.labelling.explanation import Explanation, Figure, FigureKind
+from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures.kind import FigureKind, Told
 from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.wording import note_words, target_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
 
-RULE = 4
+NAME = "chromatic run"
 _FEWEST_MOVES = 3
 
 
@@ -30,14 +32,41 @@ def chromatic_runs(frame: Frame, school: School, first: int, last: int) -> Itera
         if end is not None and end - start >= _FEWEST_MOVES:
             members = tuple(range(start, end + 1))
             explains = {
-                k: Explanation(Function.APPROACH, "chromatic-passing", 0.95, target=end)
+                k: Explanation(Function.APPROACH, "chromatic-passing", 0.95, target=end, figure=NAME)
                 for k in members
                 if not notes[k].is_tone
             }
             if explains:
-                yield Figure(RULE, FigureKind.CHROMATIC_RUN, members, explains, target=end)
+                yield Figure(NAME, members, explains, target=end)
         i = max(j, i + 1)
 
 
 def _moves_by_semitone(notes: list[FramedNote], i: int) -> bool:
     return i + 1 < len(notes) and not notes[i].rest_after and abs(notes[i + 1].pitch - notes[i].pitch) == 1
+
+
+def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    up = note.move_out is not None and note.move_out > 0
+    goal = target_words(frame, explanation.target)
+    return f"{note_words(note)} runs {'up' if up else 'down'} by half steps to {goal}."
+
+
+def _short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    return f"a half step into {frame.notes[explanation.target or 0].note.pitch.shown}"
+
+
+def _phrase(told: Told) -> str:
+    return f"{told.names} run by half steps to {told.goal}"
+
+
+CHROMATIC_RUN = FigureKind(
+    NAME,
+    "Chromatic run",
+    4,
+    chromatic_runs,
+    ("chromatic-passing",),
+    _reason,
+    _short,
+    _phrase,
+    feature=lambda goal: "",
+)

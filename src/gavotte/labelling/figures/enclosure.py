@@ -5,14 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from gavotte.labelling.costs import costs_of
-from gavotte.labelling.explanation import Explanation, Figure, FigureKind
+from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
+from gavotte.labelling.figures.implied_run import IMPLIED_RUN
+from gavotte.labelling.figures.kind import FigureKind, Told
 from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.wording import note_words, target_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
 
-RULE = 5
+NAME = "enclosure"
 _WHOLE_TONE = 2
 _SIZES = (2, 3, 4)
 
@@ -38,11 +41,11 @@ def enclosures(frame: Frame, school: School, first: int, last: int) -> Iterator[
         fit = 0.93 if foreign else 0.8
         extra = 0.0 if foreign else costs_of(school).tone_in_enclosure
         explains = {
-            k: Explanation(Function.APPROACH, "enclosure", fit, target=target)
+            k: Explanation(Function.APPROACH, "enclosure", fit, target=target, figure=NAME)
             for k in members
             if not frame.notes[k].is_tone
         }
-        yield Figure(RULE, FigureKind.ENCLOSURE, members, explains, target=target, extra=extra)
+        yield Figure(NAME, members, explains, target=target, extra=extra)
 
 
 def _encloses(frame: Frame, target: int, size: int) -> bool:
@@ -71,3 +74,36 @@ def _resolves_inside(figure: list[FramedNote], k: int) -> bool:
     """Whether a note already steps into a chord tone of the figure: then that one is its target."""
     note, following = figure[k], figure[k + 1]
     return not note.is_tone and following.is_tone and abs(note.pitch - following.pitch) <= _WHOLE_TONE
+
+
+def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    goal = target_words(frame, explanation.target)
+    return f"{note_words(note)} is part of the ring of notes above and below that closes in on {goal}."
+
+
+def _short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    return f"part of an enclosure of {frame.notes[explanation.target or 0].note.pitch.shown}"
+
+
+def _phrase(told: Told) -> str:
+    return f"{told.names} {'close' if told.size > 1 else 'closes'} in on {told.goal}"
+
+
+def _feature(goal: str) -> str:
+    return f"enclosure of {goal}" if goal else "enclosure"
+
+
+ENCLOSURE = FigureKind(
+    NAME,
+    "Enclosure",
+    5,
+    enclosures,
+    ("enclosure",),
+    _reason,
+    _short,
+    _phrase,
+    _feature,
+    surprise={"enclosure": 0.4},
+    # A chord tone inside a run that spells another chord is no side of an enclosure.
+    not_inside=(IMPLIED_RUN.name,),
+)

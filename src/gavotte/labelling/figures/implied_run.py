@@ -11,7 +11,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from gavotte.labelling.costs import costs_of
-from gavotte.labelling.explanation import Explanation, Figure, FigureKind
+from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures.kind import FigureKind, Told
 from gavotte.labelling.figures.spelled import (
     KINDS,
     LONGEST_RUN,
@@ -25,10 +26,11 @@ from gavotte.labelling.figures.spelled import (
 )
 from gavotte.labelling.frame import TOLERANCE, Frame, FramedNote
 from gavotte.labelling.tensions import is_altered
+from gavotte.labelling.wording import chord_words, note_words, symbol_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
 
-RULE = 3
+NAME = "implied run"
 _STEP = 2
 _PLAINER = 0.0001
 _FALLING_FIFTH, _FALLING_SEMITONE = 5, 11
@@ -180,10 +182,39 @@ def _figure(frame: Frame, school: School, chain: Sequence[_Run]) -> Figure:
         name = name_of(list(run.notes), run.chord)
         for note in run.notes:
             if not note.is_tone:
-                explains[note.index] = Explanation(Function.OUTSIDE, "implied", 0.85, implied=name)
+                explains[note.index] = Explanation(Function.OUTSIDE, "implied", 0.85, implied=name, figure=NAME)
             spells[note.index] = name
     # Of two chords for the same notes the plainer is heard.
     extra = _PLAINER * sum(sum(_plainness(list(run.notes), run.chord)[:3]) for run in chain)
     if not chain[0].notes[0].on_beat:
         extra += costs_of(school).off_beat
-    return Figure(RULE, FigureKind.IMPLIED_RUN, tuple(spells), explains, spells=spells, extra=extra)
+    return Figure(NAME, tuple(spells), explains, spells=spells, extra=extra)
+
+
+def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    over = chord_words(frame.span_of(note))
+    return f"{note_words(note)} belongs to {symbol_words(explanation.implied or '')}, laid over {over}."
+
+
+def _short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    return f"a tone of {symbol_words(explanation.implied or '')}"
+
+
+def _phrase(told: Told) -> str:
+    return f"{told.names} spell {told.spelled} over {told.over}"
+
+
+IMPLIED_RUN = FigureKind(
+    NAME,
+    "Implied run",
+    3,
+    implied_runs,
+    ("implied",),
+    _reason,
+    _short,
+    _phrase,
+    feature=lambda goal: "outside run",
+    surprise={"implied": 2.2},
+    # A note inside a run that spells another chord is no anticipation.
+    overrides_early=True,
+)

@@ -6,7 +6,8 @@ import itertools
 from collections.abc import Iterator
 
 from gavotte.labelling.costs import costs_of
-from gavotte.labelling.explanation import Explanation, Figure, FigureKind
+from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures.kind import FigureKind, Told
 from gavotte.labelling.figures.spelled import (
     Spelled,
     chords_made_of,
@@ -18,10 +19,11 @@ from gavotte.labelling.figures.spelled import (
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.single import passing
 from gavotte.labelling.tensions import extension_device
+from gavotte.labelling.wording import chord_words, degree_of, degree_words, note_words, symbol_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
 
-RULE = 3.5
+NAME = "upper structure"
 _MAJOR_THIRD = 4
 _STEP = 2
 
@@ -72,16 +74,45 @@ def _figure(frame: Frame, notes: list[FramedNote], chord: Spelled, school: Schoo
             "natural" if note.degree == "11" else extension_device(written, note.degree),
             0.9,
             implied=name,
+            figure=NAME,
         )
         for note in notes
         if not note.is_tone
     }
     members = tuple(note.index for note in notes)
     return Figure(
-        RULE,
-        FigureKind.UPPER_STRUCTURE,
+        NAME,
         members,
         explains,
         spells=dict.fromkeys(members, name),
         extra=costs_of(school).structure,
     )
+
+
+def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    chord, degree = chord_words(frame.span_of(note)), degree_of(frame, note.degree)
+    against = ", where it rubs" if explanation.device == "clash" else ""
+    spelled = symbol_words(explanation.implied or "")
+    return f"{note_words(note)} belongs to {spelled}, spelled out over {chord}: it is the {degree} of {chord}{against}."
+
+
+def _short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
+    chord = chord_words(frame.span_of(note))
+    return f"the {degree_words(note.degree, degree_of(frame, note.degree))} of {chord}"
+
+
+def _phrase(told: Told) -> str:
+    return f"{told.names} spell {told.spelled} as colours of {told.over} ({told.degrees})"
+
+
+UPPER_STRUCTURE = FigureKind(
+    NAME,
+    "Upper structure",
+    3.5,
+    upper_structures,
+    ("natural", "altered", "clash"),
+    _reason,
+    _short,
+    _phrase,
+    feature=lambda goal: "",
+)

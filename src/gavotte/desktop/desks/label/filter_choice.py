@@ -6,7 +6,7 @@ from collections.abc import Mapping
 
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
-from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS
+from gavotte.desktop.words import FUNCTION_WORDS, device_words
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.overview import skeleton
 from gavotte.solo.label import DEVICES, Label
@@ -31,7 +31,7 @@ class FilterChoice(Choice):
             self.addItem(said(FUNCTION_WORDS[function]), str(function))
             for device in devices:
                 if device != str(function):
-                    self.addItem("    " + said(DEVICE_WORDS[device]), f"{function}/{device}")
+                    self.addItem("    " + device_words(device), f"{function}/{device}")
         self.setMaxVisibleItems(30)
         self.setFixedWidth(WIDTH)
         view = self.view()

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from gavotte.desktop.desks.label.core_words import school_name
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
-from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted
+from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Question
@@ -114,7 +114,7 @@ def words_of(item: Question, found: Labelled) -> Words:
             translate("Gavotte", "It is none"),
         )
     label, name = found.labels[places[item.first]], notes[places[item.first]].pitch.shown
-    called = f"{said(FUNCTION_WORDS[label.function])}, {said(DEVICE_WORDS[label.device])}"
+    called = f"{said(FUNCTION_WORDS[label.function])}, {device_words(label.device)}"
     return Words(
         translate("Gavotte", "In doubt"),
         where,

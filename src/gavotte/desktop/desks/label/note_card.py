@@ -20,7 +20,7 @@ from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.keyboard_strip import KeyboardStrip
-from gavotte.desktop.words import DEVICE_WORDS, FUNCTION_WORDS, counted, figure_words, sureness
+from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words, figure_words, sureness
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.overview import Group
 from gavotte.solo.document import Function, Solo
@@ -205,7 +205,7 @@ class NoteCard(QScrollArea):
         self.functions[label.function].setChecked(True)
         self.device.clear()
         for device in DEVICES[label.function]:
-            self.device.addItem(said(DEVICE_WORDS[device]), device)
+            self.device.addItem(device_words(device), device)
         self.device.setCurrentIndex(max(0, self.device.findData(label.device)))
 
     def _show_reason(self, solo: Solo, label: Label, naming: DegreeNaming) -> None:
@@ -250,7 +250,7 @@ class NoteCard(QScrollArea):
         layout = QVBoxLayout(box)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(2)
-        button = QPushButton(f"{said(FUNCTION_WORDS[alternative.function])}, {said(DEVICE_WORDS[alternative.device])}")
+        button = QPushButton(f"{said(FUNCTION_WORDS[alternative.function])}, {device_words(alternative.device)}")
         button.setIcon(function_icon(alternative.function, self.palette_in_use))
         button.setStyleSheet("text-align: left; padding: 4px 8px;")
         button.setToolTip(translate("Gavotte", "Call it this instead"))

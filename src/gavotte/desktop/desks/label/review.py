@@ -24,6 +24,7 @@ from gavotte.labelling.answers import (
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Findings, Question, look_through, questions
 from gavotte.labelling.slips import Change, Slip
+from gavotte.solo.document import Solo
 
 REVIEW_DELAY_MS = 250
 
@@ -44,7 +45,7 @@ class Review(QObject):
         self.questions: list[Question] = []
         self._current: Question | None = None
         self._findings = Findings()
-        self._passed: set[tuple[str, int]] = set()
+        self._passed: dict[str, int] = {}
         self._answering = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -56,7 +57,7 @@ class Review(QObject):
     # -- looking ------------------------------------------------------------------------------------
 
     def _opened(self) -> None:
-        self._passed = set()
+        self._passed = {}
         self._findings = Findings()
         self._current = None
         self._list()
@@ -99,12 +100,17 @@ class Review(QObject):
         solo, found = self._session.solo, self._session.found
         self.questions = []
         if solo is not None and found is not None:
-            self.questions = questions(solo, found, self._findings, self._passed, self._is_declined)
+            self.questions = questions(solo, found, self._findings, self._left_alone(solo), self._is_declined)
         if self._answering:
             return
         if self._current is not None and self._same(self._current) is None:
             self._current = None
         self.changed.emit()
+
+    def _left_alone(self, solo: Solo) -> frozenset[str]:
+        """The notes in doubt that were left as they are, as long as they sound as they did then."""
+        notes = (solo.note(note) for note in self._passed if note in solo.places)
+        return frozenset(note.id for note in notes if note.pitch.midi == self._passed[note.id])
 
     def _is_declined(self, offer: Offer) -> bool:
         solo = self._session.solo
@@ -224,7 +230,7 @@ class Review(QObject):
             keys = tuple(heard.region for heard in ground_of(solo).keys)
             session.edit(translate("Gavotte", "Hear it as no blues"), replace(solo, heard_keys=keys))
         else:
-            self._passed.add((item.first, session.pitch_of(item.first)))
+            self._passed[item.first] = solo.note(item.first).pitch.midi
             self._list()
 
     def take_plain(self) -> None:
