@@ -4,6 +4,7 @@ import itertools
 import subprocess
 import sys
 from dataclasses import replace
+from fractions import Fraction
 from pathlib import Path
 
 import pytest
@@ -27,6 +28,9 @@ from gavotte.desktop.errands.exporting import (
 )
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.solo.session import LABEL_AT_ONCE
+from gavotte.desktop.widgets.rows import EDGE_ROLE, ID_ROLE
+from gavotte.formats.musicxml_write import write_musicxml
+from gavotte.labelling.questions import Asked
 from gavotte.library.errors import LibraryError
 from gavotte.solo.document import Function, Instrument
 
@@ -423,13 +427,14 @@ def test_details_change_what_is_heard_and_can_be_undone(qtbot: QtBot, window: Ma
     qtbot.keyClick(window, Qt.Key.Key_D, Qt.KeyboardModifier.ControlModifier)
     dialog = window.details_dialog
     assert dialog is not None
-    assert (dialog.title_field.text(), dialog.tonic.currentText(), dialog.blues.isChecked()) == (
+    (first,) = dialog.keys.rows
+    assert (dialog.title_field.text(), first.tonic.currentText(), first.blues.isChecked()) == (
         "Two-Bucket Blues",
         "B♭",
         True,
     )
     dialog.title_field.setText("One Bucket")
-    dialog.blues.setChecked(False)
+    first.blues.setChecked(False)
     dialog.instrument.setCurrentIndex(dialog.instrument.findText("Trombone"))
     dialog.accept()
     assert window.desks["label"].title.text() == "One Bucket"
@@ -461,3 +466,102 @@ def test_the_label_command_ends_quietly_when_nobody_reads_on() -> None:
     process.stdout.close()
     assert process.stderr.read() == b""
     assert process.wait() == 0
+
+
+def test_details_hold_year_album_tempo_meter_and_every_key(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    at_ferry.change_details()
+    dialog = at_ferry.details_dialog
+    assert dialog is not None
+    dialog.year.setValue(1961)
+    dialog.album.setText("Quay Sessions")
+    dialog.tempo.setValue(120)
+    dialog.keys.more.click()
+    second = dialog.keys.rows[1]
+    second.bar.setValue(17)
+    second.tonic.setCurrentText("A♭")
+    dialog.accept()
+    session = at_ferry.session
+    assert session.solo is not None
+    assert (session.solo.year, session.solo.album, session.solo.beats_a_minute) == (1961, "Quay Sessions", 120)
+    assert [(region.onset, str(region.key)) for region in session.solo.keys] == [(0, "F major"), (64, "Ab major")]
+    at_ferry.show_desk("shelf")
+    session.save()
+    entry = next(entry for entry in at_ferry.studio.library.solos() if entry.id == session.solo_id)
+    assert (entry.year, entry.album, entry.tempo) == (1961, "Quay Sessions", 120)
+    at_ferry.change_details()
+    dialog = at_ferry.details_dialog
+    assert dialog is not None
+    assert round(dialog.keys.rows[1].bar.value()) == 17
+    dialog.keys.rows[1].away.click()
+    dialog.accept()
+    assert [str(region.key) for region in session.solo.keys] == ["F major"]
+
+
+def test_the_meter_is_changed_and_every_note_stays(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session = at_ferry.session
+    assert session.solo is not None
+    before = session.solo
+    at_ferry.change_details()
+    dialog = at_ferry.details_dialog
+    assert dialog is not None
+    dialog.meter.setCurrentIndex(dialog.meter.findText("3/4"))
+    dialog.accept()
+    assert str(session.solo.meters[0].meter) == "3/4"
+    assert session.solo.notes == before.notes
+    session.undo_stack.undo()
+    assert session.solo == before
+
+
+def test_the_key_is_changed_on_the_page(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    at_ferry.show_desk("write")
+    write, session = at_ferry.desks["write"], at_ferry.session
+    write.writer.go_to(Fraction(33))
+    qtbot.keyClick(write.page, Qt.Key.Key_K, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+    dialog = write.key_dialog
+    assert dialog is not None
+    dialog.tonic.setCurrentText("D")
+    dialog.accept()
+    assert session.solo is not None
+    assert [(region.onset, str(region.key)) for region in session.solo.keys] == [(0, "F major"), (32, "D major")]
+    qtbot.waitUntil(lambda: write.page.is_complete)
+    keys = {str(bar.key) for item in write.page.lines for bar in item.line.source.bars}
+    assert keys == {"F major", "D major"}
+
+
+def test_a_signature_its_chords_contradict_is_asked_about(
+    qtbot: QtBot, open_window: OpenWindow, tmp_path: Path
+) -> None:
+    bars = [("Cm7", "C5/4 Eb5 G5 Bb5"), ("F7", "A5/4 G5 F5 Eb5"), ("Bbmaj7", "D5/2 F5"), ("Bbmaj7", "Bb4/1")] * 2
+    path = tmp_path / "plain.musicxml"
+    path.write_bytes(write_musicxml(replace(make_solo(bars), title="Plain")))
+    window = open_window(tmp_path / "new")
+    with qtbot.waitSignal(window.session.replaced, timeout=10000):
+        window.import_files([path])
+    assert "its chords are in B♭ major" in window.notice.text.text()
+    review = window.desks["label"].review
+    qtbot.waitUntil(lambda: review.is_complete)
+    assert review.questions[0].asked is Asked.SIGNATURE
+    assert window.notice.action.text() == "Take B♭ major"
+    window.notice.action.click()
+    assert window.session.solo is not None
+    assert str(window.session.solo.keys[0].key) == "Bb major"
+    assert all(question.asked is not Asked.SIGNATURE for question in review.questions)
+    window.session.undo_stack.undo()
+    window.desks["label"].answer(False)
+    qtbot.waitUntil(lambda: review.current is not None)
+    assert review.current.asked is Asked.SIGNATURE
+    window.desks["label"].answer(False)
+    assert str(window.session.solo.keys[0].key) == "C major"
+    assert all(question.asked is not Asked.SIGNATURE for question in review.questions)
+
+
+def test_the_shelf_and_the_label_desk_count_the_same(qtbot: QtBot, window: MainWindow) -> None:
+    rows, review = window.desks["shelf"].solos, window.desks["label"].review
+    said = {rows.item(k).data(ID_ROLE): rows.item(k).data(EDGE_ROLE) for k in range(rows.count())}
+    for solo_id, words in said.items():
+        window.open_solo(solo_id)
+        qtbot.waitUntil(lambda: review.is_complete)
+        window.show_desk("label")
+        number = len(review.questions)
+        assert words == (f"{number} to look at" if number else "all clear")
+        assert window.rail.buttons["label"].toolTip() == f"Label, {words} (F4)"

@@ -1,14 +1,17 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
 
 import pytest
 from tests.conftest import make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
+from gavotte.harmony.ground import ground_of
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Instrument, Solo
+from gavotte.solo.document import Instrument, KeyRegion, Solo
+from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick, keep_lick
 from gavotte.workshop.keys import KeyOrder, in_all_keys, in_key
 from gavotte.workshop.sheet import key_sheet
@@ -86,3 +89,28 @@ def test_the_sheet_says_where_the_instrument_ends() -> None:
     solo = replace(make_solo(LINE, key="Bb major"), instrument=Instrument("Tin", lowest=72, highest=76))
     sheet, _ = key_sheet(lick(solo))
     assert "beyond" in sheet.sections[0].label
+
+
+def test_numerals_are_read_in_each_key_of_a_sheet() -> None:
+    solo = make_solo([("Dm7", "D5/8 F5 A5 C6 B5 A5 G5 F5"), ("G7", "E5/8 D5 B4 G4 F5 D5 B4 G4"), ("Cmaj7", "C5/1")])
+    sheet, _ = key_sheet(lick(solo))
+    assert [entry.numeral for entry in ground_of(sheet).numbered] == ["ii", "V", "I"] * 12
+    starts = [entry.key for entry in ground_of(sheet).numbered][::3]
+    assert [key.tonic.pitch_class for key in starts if key is not None] == [0, 5, 10, 3, 8, 1, 6, 11, 4, 9, 2, 7]
+
+
+def test_a_lick_across_a_change_of_key_keeps_both_keys_in_every_key() -> None:
+    home, away = "C5/8 E5 G5 E5 C5/2", "Eb5/8 G5 Bb5 G5 Eb5/2"
+    solo = make_solo(
+        [("Cmaj7", home), ("G7", "B4/1"), ("Cmaj7", home), ("Ebmaj7", away), ("Bb7", "D5/1"), ("Ebmaj7", away)]
+    )
+    changed = replace(solo, keys=(*solo.keys, KeyRegion(Fraction(12), Key.parse("Eb major"))))
+    first = next(note.id for note in changed.notes if note.onset == 8)
+    last = next(note.id for note in changed.notes if note.onset == 16)
+    kept = keep_lick(changed, "s", label_solo(changed), first, last)
+    assert [(region.onset, str(region.key)) for region in kept.solo.keys] == [(0, "C major"), (4, "Eb major")]
+    assert [entry.numeral for entry in ground_of(kept.solo).numbered] == ["I", "I", "V"]
+    sheet, _ = key_sheet(kept)
+    assert [entry.numeral for entry in ground_of(sheet).numbered] == ["I", "I", "V"] * 12
+    tonics = [region.key.tonic.pitch_class for region in sheet.keys]
+    assert [(b - a) % 12 for a, b in zip(tonics[::2], tonics[1::2], strict=True)] == [3] * 12

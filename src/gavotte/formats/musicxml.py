@@ -64,7 +64,9 @@ class Score:
         creators = {e.get("type"): (e.text or "").strip() for e in root.iter("creator")}
         self.player = creators.get("player") or creators.get("composer") or ""
         fields = {e.get("name"): (e.text or "").strip() for e in root.iter("miscellaneous-field")}
-        self.style = fields.get("style") or ""
+        self.style, self.album = fields.get("style") or "", fields.get("album") or ""
+        year = fields.get("year") or ""
+        self.year = int(year) if year.isdecimal() and len(year) <= 4 else None
         self._measures = measures_by_part(root)
         fewest = min(sum(len(bar.findall("note")) for bar in bars) for bars in self._measures.values())
         if fewest > MAX_NOTES:
@@ -124,6 +126,8 @@ class Score:
             title=self.title or fallback_title,
             player=self.player,
             style=self.style,
+            album=self.album,
+            year=self.year,
             instrument=_instrument(part),
             tempo=tempo,
             tempo_changes=tempo_changes,

@@ -79,8 +79,12 @@ class _Writer:
         if self.solo.player:
             _add(identification, "creator", self.solo.player, type="player")
         _add(_add(identification, "encoding"), "software", "Gavotte")
-        if self.solo.style:
-            _add(_add(identification, "miscellaneous"), "miscellaneous-field", self.solo.style, name="style")
+        fields = {"style": self.solo.style, "album": self.solo.album, "year": str(self.solo.year or "")}
+        if any(fields.values()):
+            miscellaneous = _add(identification, "miscellaneous")
+            for name, value in fields.items():
+                if value:
+                    _add(miscellaneous, "miscellaneous-field", value, name=name)
         part = _add(_add(root, "part-list"), "score-part", id="P1")
         _add(part, "part-name", self.solo.instrument.name)
         music = _add(root, "part", id="P1")

@@ -78,6 +78,21 @@ class Ground:
             before = key
         return tuple(result)
 
+    @cached_property
+    def bar_roots(self) -> tuple[frozenset[int], ...]:
+        """For each numbered bar the roots (pitch classes) of the chords that sound in it."""
+        bars = [bar for bar in self.grid.bars if bar.number > 0]
+        roots: list[set[int]] = [set() for _ in bars]
+        index = 0
+        for change in self.changes:
+            while index < len(bars) and bars[index].end <= change.onset:
+                index += 1
+            for place in range(index, len(bars)):
+                if bars[place].onset >= change.end:
+                    break
+                roots[place].add(change.chord.root.pitch_class)
+        return tuple(map(frozenset, roots))
+
     def key_at(self, onset: Fraction) -> HeardKey:
         """The key heard at a time: before the first, the first."""
         return key_heard_at(self.keys, onset)
@@ -107,7 +122,7 @@ def ground_of(solo: Solo) -> Ground:
     # An edit elsewhere may have made equal values anew: what was worked out for them still holds.
     same = next((known for known in tuple(_KNOWN) if known == ground), None)
     if same is not None:
-        for name in ("changes", "keys", "keys_from_chords", "grid", "numbered"):
+        for name in ("changes", "keys", "keys_from_chords", "grid", "numbered", "bar_roots"):
             if name in same.__dict__:
                 ground.__dict__[name] = same.__dict__[name]
     _KNOWN.append(ground)

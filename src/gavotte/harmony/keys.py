@@ -141,7 +141,7 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
         cheapest, leave = totals.index(best), best + (CHANGE_OF_KEY if index else 0.0)
         came.append([state if total <= leave else cheapest for state, total in enumerate(totals)])
         totals = [min(total, leave) + cost * bars for total, cost in zip(totals, costs, strict=True)]
-        if index and _cadences(changes[index - 1].chord, change.chord, root, minor):
+        if index and cadences(changes[index - 1].chord, change.chord, root, minor):
             totals[root + 12 * minor] -= CADENCE * bars
     state = totals.index(min(totals))
     path = []
@@ -151,7 +151,7 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
     return path[::-1]
 
 
-def _cadences(first: Chord, second: Chord, tonic: int, minor: bool) -> bool:
+def cadences(first: Chord, second: Chord, tonic: int, minor: bool) -> bool:
     """Whether two chords are a dominant and the tonic of this key."""
     home = second.root.pitch_class == tonic and (second.third == "b3") == minor and not second.is_dominant
     leads = first.is_dominant or first.is_suspended
@@ -164,13 +164,13 @@ def _region(solo: Solo, tonic: int, minor: bool, stretch: list[Change]) -> list[
     written = solo.key_at(max(onset, Fraction(0)))
     if (tonic, minor) == (written.key.tonic.pitch_class, written.key.is_minor):
         return [HeardKey(onset, end, written.key, written.blues)]
-    cadences = [b for a, b in itertools.pairwise(stretch) if _cadences(a.chord, b.chord, tonic, minor)]
+    homecomings = [b for a, b in itertools.pairwise(stretch) if cadences(a.chord, b.chord, tonic, minor)]
     at_home = sum(
         float(change.length)
         for change in stretch
         if change.chord.root.pitch_class == tonic and foreignness(change.chord, tonic, minor) == 0.0
     )
-    if not cadences or at_home < _SHORTEST_TONIC or end - onset < _SHORTEST_BARS * _BAR:
+    if not homecomings or at_home < _SHORTEST_TONIC or end - onset < _SHORTEST_BARS * _BAR:
         return [HeardKey(onset, end, written.key, written.blues)]
     key = Key(_tonic_name(tonic, minor, stretch), "minor" if minor else "major")
     bar_words = f"{math.ceil(at_home / _BAR)} bars" if at_home > _BAR else "a bar"

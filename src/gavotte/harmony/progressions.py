@@ -204,23 +204,22 @@ def blues_choruses(ground: Ground) -> tuple[tuple[Fraction, Fraction], ...]:
     return tuple(_choruses(ground))
 
 
+def blues_on(ground: Ground, tonic: int) -> bool:
+    """Whether the first twelve bars have the form of a blues on a tonic (pitch class), whatever key is heard."""
+    return len(ground.bar_roots) >= _BLUES_BARS and _is_blues(ground.bar_roots[:_BLUES_BARS], tonic)
+
+
+def _is_blues(bar: Sequence[frozenset[int]], tonic: int) -> bool:
+    home, four, five = tonic, (tonic + 5) % 12, (tonic + 7) % 12
+    return home in bar[0] and four in bar[4] and home in bar[6] and five in bar[8] | bar[9]
+
+
 def _choruses(ground: Ground) -> Iterator[tuple[Fraction, Fraction]]:
     bars = [bar for bar in ground.grid.bars if bar.number > 0]
-    roots: list[set[int]] = [set() for _ in bars]
-    index = 0
-    for change in ground.changes:
-        while index < len(bars) and bars[index].end <= change.onset:
-            index += 1
-        for place in range(index, len(bars)):
-            if bars[place].onset >= change.end:
-                break
-            roots[place].add(change.chord.root.pitch_class)
     start = 0
     while start + _BLUES_BARS <= len(bars):
         tonic = ground.key_at(bars[start].onset).key.tonic.pitch_class
-        home, four, five = tonic, (tonic + 5) % 12, (tonic + 7) % 12
-        bar = roots[start : start + _BLUES_BARS]
-        is_blues = home in bar[0] and four in bar[4] and home in bar[6] and five in bar[8] | bar[9]
+        is_blues = _is_blues(ground.bar_roots[start : start + _BLUES_BARS], tonic)
         if is_blues:
             yield bars[start].onset, bars[start + _BLUES_BARS - 1].end
         start += _BLUES_BARS if is_blues else 1

@@ -12,17 +12,19 @@ from enum import Enum
 
 from gavotte.harmony.ground import ground_of
 from gavotte.harmony.progressions import blues_choruses
+from gavotte.harmony.signature import contradicted
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Evidence, Offer, evidence_of, offers
 from gavotte.labelling.readings import Proposal, proposals
 from gavotte.labelling.slips import Slip, suspected_slips
-from gavotte.solo.document import Solo
+from gavotte.solo.document import KeyRegion, Solo
 
 
 class Asked(Enum):
     """What is asked."""
 
     NO_CHORDS = "no chords"
+    SIGNATURE = "signature"
     BLUES = "blues"
     OFFER = "offer"
     READING = "reading"
@@ -40,9 +42,10 @@ class Question:
     slip: Slip | None = None
     proposal: Proposal | None = None
     offer: Offer | None = None
+    key: KeyRegion | None = None
 
     @property
-    def key(self) -> tuple[object, ...]:
+    def same(self) -> tuple[object, ...]:
         """What two questions share that ask the same, also after an edit elsewhere."""
         detail: object = None
         if self.slip is not None:
@@ -51,6 +54,8 @@ class Question:
             detail = self.proposal.name
         elif self.offer is not None:
             detail = self.offer.choice
+        elif self.key is not None:
+            detail = self.key
         return self.asked, self.first, self.last, detail
 
 
@@ -87,8 +92,8 @@ def questions(
 ) -> list[Question]:
     """Everything to look at: what is about the whole solo first, then in the order of the line.
 
-    ``solo`` is the open one, ``found`` it or its written pitch with labels. ``passed`` are the notes in doubt (ids) that
-    were left as they are.
+    ``solo`` is the open one, ``found`` it or its written pitch with labels. ``passed`` are the ids of notes in doubt
+    that were left as they are.
     """
     places = solo.places
     about_all = _about_all(solo)
@@ -111,6 +116,9 @@ def _about_all(solo: Solo) -> list[Question]:
     asked = []
     if not solo.chords and solo.notes and not solo.readings:
         asked.append(Question(Asked.NO_CHORDS))
+    key = contradicted(ground_of(solo))
+    if key is not None:
+        asked.append(Question(Asked.SIGNATURE, key=key))
     if not solo.heard_keys and not any(region.blues for region in solo.keys) and blues_choruses(ground_of(solo)):
         asked.append(Question(Asked.BLUES))
     return asked

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from fractions import Fraction
 
 from gavotte.formats.document import DocumentKind, with_version
+from gavotte.harmony.ground import ground_of
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Solo
+from gavotte.solo.document import KeyRegion, Solo
 from gavotte.solo.label import Label
-from gavotte.solo.moving import excerpt
+from gavotte.solo.moving import excerpt, shifted
 from gavotte.vocabulary.harmony import home_key
 from gavotte.vocabulary.naming import propose_name
 
@@ -53,7 +55,10 @@ def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, l
     Raises KeyError for an unknown note.
     """
     part = excerpt(solo, first, last)
-    part = replace(part, keys=(home_key(part),))
+    heard = _keys_heard(solo, part)
+    # A lick across a change of key keeps every key it goes through; else it is thought in the key its chords lead to.
+    keys = part.keys if len(part.keys) > 1 or heard else (home_key(part),)
+    part = replace(part, keys=keys, heard_keys=heard)
     ids = {note.id for note in part.notes}
     kept = tuple(label for label in labels if label.note in ids)
     grid = BarGrid(solo)
@@ -65,6 +70,17 @@ def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, l
         last_bar = grid.bars[grid.index_at(end) - 1]
     source = Source(solo_id, solo.title, solo.player, grid.at(ordered[0].onset).number, last_bar.number)
     return Lick(propose_name(part, kept), part, kept, source)
+
+
+def _keys_heard(solo: Solo, part: Solo) -> tuple[KeyRegion, ...]:
+    """The keys its solo is heard in under a part of it, by the part's own time; none where it is one key throughout."""
+    shift = solo.note(part.notes[0].id).onset - part.notes[0].onset
+    start, end = part.notes[0].onset + shift, max(note.end for note in part.notes) + shift
+    under = [heard for heard in ground_of(solo).keys if heard.onset < end and heard.end > start]
+    if len(under) < 2:
+        return ()
+    first, *rest = (heard.region for heard in under)
+    return (replace(first, onset=Fraction(0)), *(shifted(region, -shift) for region in rest))
 
 
 LICK_DOCUMENT = DocumentKind(

@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from dataclasses import replace
 from fractions import Fraction
+from typing import TypeVar
 
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import KeyRegion, MeterRegion, OddBar, Section, Solo
+from gavotte.solo.document import KeyRegion, MeterRegion, Section, Solo
 from gavotte.solo.label import Label
+from gavotte.solo.moving import shifted
 from gavotte.vocabulary.lick import Lick
 from gavotte.workshop.keys import InKey, KeyOrder, in_all_keys
+
+RegionT = TypeVar("RegionT", KeyRegion, MeterRegion)
 
 
 def key_sheet(lick: Lick, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[Solo, tuple[Label, ...]]:
@@ -18,16 +22,18 @@ def key_sheet(lick: Lick, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[Solo, tupl
     Note ids are those of the lick with the key's number in front: "3:n7".
     """
     keys = in_all_keys(lick.solo, order)
-    notes, chords, regions, meters, odd, sections, labels = [], [], [], [], [], [], []
+    notes, chords, regions, heard, meters, odd, sections, labels = [], [], [], [], [], [], [], []
     for number, item in enumerate(keys):
         start = number * _block_length(lick.solo)
         shift = start + _pickup_bar(lick.solo)
         solo = item.solo
-        notes += [replace(n, id=f"{number}:{n.id}", onset=n.onset + shift) for n in solo.notes]
+        notes += [replace(shifted(n, shift), id=f"{number}:{n.id}") for n in solo.notes]
         chords += [replace(c, id=f"{number}:{c.id}", onset=max(start, c.onset + shift)) for c in solo.chords]
-        regions += [KeyRegion(start if k == 0 else r.onset + shift, r.key, r.blues) for k, r in enumerate(solo.keys)]
-        meters += [MeterRegion(start if k == 0 else m.onset + shift, m.meter) for k, m in enumerate(solo.meters)]
-        odd += [OddBar(bar.onset + shift, bar.length) for bar in solo.odd_bars]
+        regions += _from(start, shift, solo.keys)
+        # Each key is read in itself: the chords of twelve keys in a row would say something else.
+        heard += _from(start, shift, solo.heard_keys or solo.keys)
+        meters += _from(start, shift, solo.meters)
+        odd += [shifted(bar, shift) for bar in solo.odd_bars]
         sections.append(Section(start, _heading(item)))
         labels += [_moved(label, number) for label in lick.labels]
     sheet = replace(
@@ -37,12 +43,21 @@ def key_sheet(lick: Lick, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[Solo, tupl
         notes=tuple(notes),
         chords=tuple(chords),
         keys=tuple(regions),
+        heard_keys=tuple(heard),
         meters=tuple(meters),
         odd_bars=tuple(odd),
         sections=tuple(sections),
         decisions=(),
+        readings=(),
+        dismissed=(),
+        remarks=(),
     )
     return sheet, tuple(labels)
+
+
+def _from(start: Fraction, shift: Fraction, regions: tuple[RegionT, ...]) -> list[RegionT]:
+    """Regions of one key's block on the sheet, the first from the block's start on."""
+    return [replace(shifted(r, shift), onset=start) if k == 0 else shifted(r, shift) for k, r in enumerate(regions)]
 
 
 def _heading(item: InKey) -> str:

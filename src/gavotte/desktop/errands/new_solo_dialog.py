@@ -14,6 +14,7 @@ from gavotte.desktop.widgets.choice import Choice, Tick
 from gavotte.desktop.widgets.dialog import Dialog
 from gavotte.desktop.widgets.elided import ElidedLabel
 from gavotte.desktop.widgets.key_choice import chosen_key, mode_choice, tonic_choice
+from gavotte.desktop.widgets.meters import meter_choice
 from gavotte.desktop.widgets.number import Number
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import INSTRUMENTS
@@ -21,11 +22,6 @@ from gavotte.theory.meter import Meter
 from gavotte.writing.beginning import begun
 from gavotte.writing.choruses import MOST_CHORUSES
 from gavotte.writing.forms import FORMS
-
-_METERS = (
-    ("4/4", ""), ("3/4", ""), ("2/4", ""), ("5/4", "3+2"), ("5/4", "2+3"), ("6/4", "3+3"), ("7/4", "4+3"),
-    ("6/8", ""), ("9/8", ""), ("12/8", ""), ("7/8", "2+2+3"), ("2/2", ""),
-)  # fmt: skip
 
 
 class NewSoloDialog(Dialog):
@@ -45,9 +41,7 @@ class NewSoloDialog(Dialog):
         for instrument in INSTRUMENTS:
             self.instrument.addItem(instrument.name)
         self.tonic, self.mode = tonic_choice(), mode_choice()
-        self.meter = Choice()
-        for meter, grouping in _METERS:
-            self.meter.addItem(f"{meter} ({grouping})" if grouping else meter, (meter, grouping))
+        self.meter = meter_choice()
         self.pickup = Number(0, 15, 0.5, 1)
         self.tempo = Number(0, 400, 1)
         self.tempo.setSpecialValueText(translate("Gavotte", "not known"))
@@ -125,7 +119,8 @@ class NewSoloDialog(Dialog):
             self.mode.setCurrentIndex(self.mode.findData(wanted))
 
     def _meter(self) -> Meter:
-        return Meter.parse(*self.meter.currentData())
+        meter: Meter = self.meter.currentData()
+        return meter
 
     def _show_ready(self) -> None:
         meter, pickup = self._meter(), Fraction(self.pickup.value()).limit_denominator(4)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -48,6 +49,8 @@ from gavotte.desktop.theme.stylesheet import style_sheet
 from gavotte.desktop.translation import translate
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
+from gavotte.harmony.ground import ground_of
+from gavotte.harmony.signature import contradicted
 from gavotte.library.corrections import take_in_corrections
 from gavotte.library.errors import LibraryError
 from gavotte.library.schools import take_in_schools
@@ -445,6 +448,8 @@ class MainWindow(QMainWindow):
     def _imported(self, solo_id: str, title: str, remarks: tuple[str, ...]) -> None:
         self._changed(Change.LIBRARY)
         self.open_solo(solo_id)
+        if self._ask_for_key(title):
+            return
         if not remarks:
             self.notice.hide()
             self._tell(translate("Gavotte", "{title} was imported").format(title=title))
@@ -457,6 +462,24 @@ class MainWindow(QMainWindow):
         self.notice.say(
             translate("Gavotte", "{title} was imported. ").format(title=title) + " ".join(remarks[:3]) + more
         )
+
+    def _ask_for_key(self, title: str) -> bool:
+        """Where the signature of what was imported contradicts its chords, offer the key of the chords."""
+        solo = self.session.solo
+        region = contradicted(ground_of(solo)) if solo is not None else None
+        if solo is None or region is None:
+            return False
+
+        def take() -> None:
+            if self.session.solo is solo:
+                self.session.edit(translate("Gavotte", "Change the key"), replace(solo, keys=(region,)))
+
+        name = region.key.shown + (translate("Gavotte", ", blues") if region.blues else "")
+        words = translate(
+            "Gavotte", "{title} was imported. Its signature says {written}, but its chords are in {heard} throughout."
+        ).format(title=title, written=solo.keys[0].key.shown, heard=name)
+        self.notice.say(words, translate("Gavotte", "Take {heard}").format(heard=name), take)
+        return True
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         assert event is not None

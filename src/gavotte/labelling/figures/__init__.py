@@ -1,8 +1,8 @@
 """Figures: groups of notes that are heard as one.
 
 Each module here defines one kind of figure: it finds every one of its kind that a line allows, and holds every word
-that is said about it; ``search`` chooses among those that overlap. A figure never explains a tone of the written chord: that
-stays a chord tone and joins it. To add a kind, write its module and put it into ``FIGURES``.
+that is said about it; ``search`` chooses among those that overlap. A figure never explains a tone of the written chord:
+that stays a chord tone and joins it. To add a kind, write its module and put it into ``FIGURES``.
 """
 
 from __future__ import annotations

@@ -13,10 +13,11 @@ from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desks.label.commands import label_commands
 from gavotte.desktop.desks.label.filter_choice import EVERYTHING, SKELETON, FilterChoice
-from gavotte.desktop.desks.label.reading_dialog import KeyDialog, ReadingDialog
+from gavotte.desktop.desks.label.reading_dialog import ReadingDialog
 from gavotte.desktop.desks.label.review import Review
 from gavotte.desktop.desks.label.side import LabelSide
 from gavotte.desktop.errands.exporting import ANALYSIS
+from gavotte.desktop.errands.key_dialog import KeyDialog
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.paper.solo_sheet import pitch_words
@@ -265,7 +266,14 @@ class LabelDesk(Desk):
         first, last = grid.at(solo.note(selected[0]).onset), grid.at(solo.note(selected[-1]).onset)
         where = translate("Gavotte", "Bars {first} to {last}").format(first=max(1, first.number), last=last.number)
         region = ground_of(solo).key_at(first.onset).region
-        dialog = self.key_dialog = KeyDialog(self, where, region)
+        about = translate("Gavotte", "{where}. The signature on the page stays; labels and numerals follow.")
+        dialog = self.key_dialog = KeyDialog(
+            self,
+            translate("Gavotte", "Which key is heard here?"),
+            translate("Gavotte", "Hear it so"),
+            about.format(where=where),
+            region,
+        )
 
         def take() -> None:
             if session.solo is not None:

@@ -11,6 +11,7 @@ from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Question
 from gavotte.labelling.slips import Change
+from gavotte.solo.document import KeyRegion
 
 
 @dataclass(frozen=True)
@@ -100,6 +101,8 @@ def words_of(item: Question, found: Labelled) -> Words:
             translate("Gavotte", "Infer chords"),
             translate("Gavotte", "Read by the key"),
         )
+    if item.key is not None:
+        return _signature_words(item.key, found)
     if item.asked is Asked.BLUES:
         return Words(
             translate("Gavotte", "A blues?"),
@@ -122,6 +125,23 @@ def words_of(item: Question, found: Labelled) -> Words:
         translate("Gavotte", "{pitch}: {called}?").format(pitch=name, called=called.lower()),
         translate("Gavotte", "Take it so"),
         translate("Gavotte", "Pass"),
+    )
+
+
+def _signature_words(region: KeyRegion, found: Labelled) -> Words:
+    name = region.key.shown + (translate("Gavotte", ", blues") if region.blues else "")
+    words = translate(
+        "Gavotte",
+        "The signature says {written}, but the chords are in {heard} from end to end. Much is written out without a "
+        "signature. Is {heard} the key?",
+    ).format(written=found.solo.keys[0].key.shown, heard=name)
+    return Words(
+        translate("Gavotte", "Another key?"),
+        "",
+        words,
+        translate("Gavotte", "The chords are in {heard}").format(heard=name),
+        translate("Gavotte", "Take {heard}").format(heard=name),
+        translate("Gavotte", "The signature is right"),
     )
 
 

@@ -8,16 +8,15 @@ from PyQt6.QtWidgets import QButtonGroup, QFormLayout, QHBoxLayout, QLabel, QLin
 
 from gavotte.desktop.desks.label.core_words import COLLECTION_WORDS
 from gavotte.desktop.translation import said, translate
-from gavotte.desktop.widgets.choice import Choice, Tick
+from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.dialog import Dialog
-from gavotte.desktop.widgets.key_choice import chosen_key, mode_choice, tonic_choice
+from gavotte.desktop.widgets.key_choice import tonic_choice
 from gavotte.desktop.words import counted
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.readings import reading_name
-from gavotte.solo.document import ChordEvent, KeyRegion, Note, Reading, ReadingKind
+from gavotte.solo.document import ChordEvent, Note, Reading, ReadingKind
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord_symbol, write_chord_symbol
-from gavotte.theory.key import Key
 from gavotte.theory.pitch import PitchName
 from gavotte.theory.scale import COLLECTIONS, collection_pitch_classes
 
@@ -146,37 +145,3 @@ def _tones_at(reading: Reading, onset: Fraction) -> frozenset[int]:
     event = next((event for event in reversed(reading.chords) if event.onset <= onset), reading.chords[0])
     symbol = event.symbol
     return symbol.tone_classes if isinstance(symbol, Chord) else frozenset()
-
-
-class KeyDialog(Dialog):
-    """``key`` and ``blues`` are what some bars are heard in."""
-
-    def __init__(self, parent: QWidget, where: str, region: KeyRegion) -> None:
-        super().__init__(parent, translate("Gavotte", "Which key is heard here?"), translate("Gavotte", "Hear it so"))
-        self.tonic, self.mode = tonic_choice(region.key.tonic), mode_choice(region.key.mode)
-        self.blues_tick = Tick(translate("Gavotte", "A blues"))
-        self.blues_tick.setChecked(region.blues)
-        about = QLabel(
-            translate("Gavotte", "{where}. The signature on the page stays; labels and numerals follow.").format(
-                where=where
-            )
-        )
-        about.setObjectName("quiet")
-        about.setWordWrap(True)
-        row = QHBoxLayout()
-        row.setSpacing(8)
-        row.addWidget(self.tonic)
-        row.addWidget(self.mode, 1)
-        self.content.addWidget(about)
-        self.content.addLayout(row)
-        self.content.addWidget(self.blues_tick)
-
-    @property
-    def key(self) -> Key:
-        """The key chosen."""
-        return chosen_key(self.tonic, self.mode)
-
-    @property
-    def blues(self) -> bool:
-        """Whether it is a blues."""
-        return self.blues_tick.isChecked()

@@ -126,8 +126,8 @@ class Review(QObject):
 
     def _same(self, wanted: Question) -> Question | None:
         """The item of the list that asks the same, or None."""
-        key = wanted.key
-        return next((item for item in self.questions if item.key == key), None)
+        same = wanted.same
+        return next((item for item in self.questions if item.same == same), None)
 
     def choose(self, item: Question | None) -> None:
         """Look at an item: its notes are selected."""
@@ -179,7 +179,7 @@ class Review(QObject):
         finally:
             self._answering = False
         # An edit does away with what it answers once it has been looked through; until then it is not asked again.
-        self.questions = [other for other in self.questions if other.key != item.key]
+        self.questions = [other for other in self.questions if other.same != item.same]
         following = self.questions[index:] or self.questions
         self._current = following[0] if following else None
         self.changed.emit()
@@ -199,6 +199,9 @@ class Review(QObject):
             session.set_school(item.offer.school)
         elif item.asked is Asked.NO_CHORDS:
             session.edit(translate("Gavotte", "Infer the chords"), with_inferred_chords(solo))
+        elif item.key is not None:
+            words = translate("Gavotte", "Take {key} as the key").format(key=item.key.key.shown)
+            session.edit(words, replace(solo, keys=(item.key,)))
         elif item.asked is Asked.BLUES:
             keys = tuple(replace(region, blues=True) for region in solo.keys)
             session.edit(translate("Gavotte", "Hear it as a blues"), replace(solo, keys=keys))
@@ -226,6 +229,8 @@ class Review(QObject):
             self._list()
         elif item.asked is Asked.NO_CHORDS:
             session.edit(translate("Gavotte", "Read it by its key"), read_by_key(solo))
+        elif item.asked is Asked.SIGNATURE:
+            session.edit(translate("Gavotte", "Hear the key of the signature"), replace(solo, heard_keys=solo.keys))
         elif item.asked is Asked.BLUES:
             keys = tuple(heard.region for heard in ground_of(solo).keys)
             session.edit(translate("Gavotte", "Hear it as no blues"), replace(solo, heard_keys=keys))

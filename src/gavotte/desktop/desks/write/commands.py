@@ -216,3 +216,4 @@ def _add_ways(desk: WriteDesk, add: _Add) -> None:
         ),
     )
     add(5, moving)
+    add(5, (("key_here", translate("Gavotte", "Key from this bar on…"), "Ctrl+Shift+K", desk.change_key),))

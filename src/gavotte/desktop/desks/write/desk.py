@@ -21,6 +21,7 @@ from gavotte.desktop.desks.write.instrument_view import Moment
 from gavotte.desktop.desks.write.rhythm_taps import RhythmTaps
 from gavotte.desktop.desks.write.write_panel import WritePanel
 from gavotte.desktop.desks.write.writer import Writer
+from gavotte.desktop.errands.key_dialog import KeyDialog
 from gavotte.desktop.page.caret_item import Caret
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_selection
@@ -33,6 +34,7 @@ from gavotte.desktop.words import counted
 from gavotte.labelling.local_scale import local_scale
 from gavotte.solo.bars import BarGrid, bars_written
 from gavotte.solo.document import Solo
+from gavotte.solo.edits import with_key_from
 from gavotte.solo.written import as_written
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
@@ -62,6 +64,7 @@ class WriteDesk(Desk):
         self.writer = Writer(session, self)
         self.taps = RhythmTaps(self._heard_time, self)
         self._playhead: float | None = None
+        self.key_dialog: KeyDialog | None = None
         self.panel = WritePanel()
         self.strip = InstrumentStrip(studio.settings)
         self.recording = QPushButton(translate("Gavotte", "Hear the recording"))
@@ -389,6 +392,29 @@ class WriteDesk(Desk):
         span = (phrase.start, phrase.end) if phrase is not None and self.panel.page_shown == "draft" else None
         if not self.studio.hearing.hear_bar(self.writer.entry.caret, self._session.selection.notes(), span):
             self.studio.asks.tell(translate("Gavotte", "There is no recording with beats to hear here"))
+
+    def change_key(self) -> None:
+        """Ask which key is written from the bar of the caret on."""
+        solo = self._session.solo
+        if solo is None:
+            return
+        bar = BarGrid(solo).at(self.writer.entry.caret)
+        about = translate("Gavotte", "From bar {number} on, up to where the signature changes next.")
+        dialog = self.key_dialog = KeyDialog(
+            self,
+            translate("Gavotte", "Which key is it from here?"),
+            translate("Gavotte", "Write it so"),
+            about.format(number=max(1, bar.number)),
+            solo.key_at(bar.onset),
+        )
+
+        def take() -> None:
+            if self._session.solo is not None:
+                changed = with_key_from(self._session.solo, bar.onset, dialog.key, dialog.blues)
+                self._session.edit(translate("Gavotte", "Change the key"), changed)
+
+        dialog.accepted.connect(take)
+        dialog.open()
 
     def _played(self, midi: int, string: int) -> None:
         self.writer.write_key(midi, string)
