@@ -72,9 +72,9 @@ def memory() -> int:
 
 def beats_and_tuning(folder: Path) -> None:
     """A row for each demo recording."""
-    for seed, make in enumerate(DEMO_SOLOS):
+    for make in DEMO_SOLOS:
         solo = make()
-        recording = record(solo, folder, seed)
+        recording, _, _ = whole(record(solo, folder))
         sound, _ = soundfile.read(folder / recording.path, dtype="int16")
         envelope, seconds, _ = whole(onset_envelope(sound))
         true = recording.beats.times

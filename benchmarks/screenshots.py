@@ -12,10 +12,12 @@ from PyQt6.QtCore import QElapsedTimer, QSettings
 from PyQt6.QtWidgets import QApplication
 
 from gavotte.demo.build import build_demo
+from gavotte.demo.recordings import record, to_be_recorded
 from gavotte.desktop.app import make_application
 from gavotte.desktop.playback.outputs import ManualOutput
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
+from gavotte.recording.steps import whole
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 
@@ -126,8 +128,11 @@ def main() -> None:
     app = make_application()
     FOLDER.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder:
-        build_demo(Path(folder) / "demo", recordings=lambda title: print(f"Recording {title} …"))
+        build_demo(Path(folder) / "demo")
         with Library(Path(folder) / "demo") as library:
+            for solo_id, solo in to_be_recorded(library):
+                print(f"Playing in {solo.title} …")
+                library.save_recording(solo_id, whole(record(solo, library.folder)))
             settings = QSettings(str(Path(folder) / "settings.ini"), QSettings.Format.IniFormat)
             window = MainWindow(library, settings)
             window.set_look("Day")
@@ -146,7 +151,7 @@ def main() -> None:
             window.show_desk("listen")
             desk = window.desks["listen"]
             hear(window)
-            desk.choose(4.6, 7.9)
+            desk.hearing.choose(4.6, 7.9)
             desk.wave.show_stretch(3.4, 10.0)
             window.session.selection.select("n17", "n17")
             desk.pitches.note_chosen.emit("n17")
@@ -172,6 +177,9 @@ def main() -> None:
             window.studio.transport.stop()
             picture("map", window.show_keys)
             window.key_map.hide()
+            window.show_palette()
+            picture("palette", lambda: window.command_palette.field.setText("call"))
+            window.command_palette.leave()
             window.show_library()
             assert window.library_dialog is not None
             settle(window)
@@ -192,14 +200,6 @@ def main() -> None:
             window.set_look("Stage")
             picture("stage", lambda: select(window, "implied"))
             window.close()
-    with tempfile.TemporaryDirectory() as folder, Library(Path(folder)) as library:
-        settings = QSettings(str(Path(folder) / "settings.ini"), QSettings.Format.IniFormat)
-        window = MainWindow(library, settings)
-        window.resize(1280, 800)
-        window.show()
-        settle(window)
-        window.grab().save(str(FOLDER / "empty.png"))
-        window.close()
     app.quit()
 
 

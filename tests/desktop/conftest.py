@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+import logging
 import shutil
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
-from PyQt6.QtCore import QSettings
+from PyQt6.QtCore import QSettings, QtMsgType
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from gavotte.demo.build import build_demo
+from gavotte.desktop.activity import LOG
 from gavotte.desktop.app import make_application
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.solo.session import SoloSession
@@ -23,6 +26,36 @@ OpenWindow = Callable[[Path], MainWindow]
 @pytest.fixture(scope="session")
 def qapp() -> QApplication:
     return make_application()
+
+
+HARMLESS = ("This plugin does not support", "Couldn't load pipewire", "Couldn't resolve pipewire", "Mouse event ")
+"""What Qt says on a machine without a screen and a sound card, and of clicks made by a test, whatever is done."""
+
+
+@pytest.fixture(autouse=True)
+def nothing_went_wrong(request: pytest.FixtureRequest, qtlog: Any, monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
+    """After each story: no error was logged with a traceback, and Qt had nothing to warn of.
+
+    A test that provokes a mishap says so with the mark ``mishap``. Exceptions nobody caught are found by pytest-qt.
+    """
+    provoked = request.node.get_closest_marker("mishap") is not None
+    errors: list[str] = []
+
+    def take(record: logging.LogRecord) -> bool:
+        if record.levelno >= logging.ERROR:
+            errors.append(logging.Formatter().format(record))
+        return True
+
+    LOG.addFilter(take)
+    try:
+        yield
+    finally:
+        LOG.removeFilter(take)
+    if provoked:
+        return
+    assert errors == []
+    warned = [record.message for record in qtlog.records if record.type != QtMsgType.QtDebugMsg]
+    assert [message for message in warned if not message.startswith(HARMLESS)] == []
 
 
 @pytest.fixture(autouse=True)

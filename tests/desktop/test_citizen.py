@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import sys
+from collections.abc import Generator
 from pathlib import Path
 
 import pytest
@@ -14,7 +15,9 @@ from tests.conftest import make_solo
 from tests.desktop.conftest import OpenWindow, stop_what_goes_on
 
 from gavotte.demo.build import build_demo
+from gavotte.demo.recordings import to_be_recorded
 from gavotte.desktop import app
+from gavotte.desktop.demo_recordings import DemoRecordings
 from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
 from gavotte.desktop.shell.single import Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
@@ -23,7 +26,8 @@ from gavotte.desktop.theme.palette import DAY, STAGE
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.errors import LibraryInUseError
 from gavotte.library.store import DATABASE, Library
-from gavotte.solo.document import Function
+from gavotte.recording.recording import Recording
+from gavotte.solo.document import Function, Solo
 
 
 def test_a_later_start_hands_its_files_to_the_open_window(qtbot: QtBot, window: MainWindow, tmp_path: Path) -> None:
@@ -58,6 +62,7 @@ def test_a_library_that_is_open_elsewhere_is_refused_without_a_doorman(demo_fold
         assert (demo_folder / DATABASE).exists()
 
 
+@pytest.mark.mishap
 @pytest.mark.parametrize("yes", [True, False])
 def test_a_damaged_library_goes_on_from_its_backup(
     demo_folder: Path, monkeypatch: pytest.MonkeyPatch, yes: bool
@@ -81,6 +86,7 @@ def test_a_damaged_library_goes_on_from_its_backup(
         assert file.read_bytes() == damaged
 
 
+@pytest.mark.mishap
 def test_a_damaged_library_without_backup_says_what_to_do(tmp_path: Path) -> None:
     (tmp_path / DATABASE).write_bytes(b"nothing of the kind" * 400)
     assert "Move the file away" in str(app._open_or_hand_over(tmp_path, []))
@@ -246,6 +252,7 @@ def test_writing_a_library_can_be_stopped(window: MainWindow, qtbot: QtBot, tmp_
     assert [path for path in tmp_path.iterdir() if "all" in path.name] == []
 
 
+@pytest.mark.mishap
 def test_a_mishap_is_logged_and_the_work_saved_first(at_ferry: MainWindow, tmp_path: Path) -> None:
     log = tmp_path / "logs" / "gavotte.log"
     start_log(log)
@@ -264,6 +271,7 @@ def test_a_mishap_is_logged_and_the_work_saved_first(at_ferry: MainWindow, tmp_p
     assert "Traceback" in log.read_text()
 
 
+@pytest.mark.mishap
 def test_a_mishap_while_saving_is_told_honestly(tmp_path: Path) -> None:
     told: list[str] = []
 
@@ -286,3 +294,42 @@ def test_escape_hides_the_message(qtbot: QtBot, at_ferry: MainWindow) -> None:
         at_ferry.notice.say("Something was said.")
         qtbot.keyClick(at_ferry.desk.focus(), Qt.Key.Key_Escape)
         assert not at_ferry.notice.isVisible()
+
+
+def test_a_demo_is_there_at_once_and_its_recordings_follow(
+    qtbot: QtBot, window: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    played: list[str] = []
+
+    def steps(solo: Solo, folder: Path) -> Generator[float, None, Recording]:
+        played.append(solo.title)
+        yield 0.5
+        return Recording("a.flac", "recordings/a.flac", True, "0" * 64, 44100)
+
+    monkeypatch.setattr("gavotte.desktop.demo_recordings.record", steps)
+    library = window.studio.library
+    before = len(library.solos())
+    recordings = DemoRecordings(library, window.studio.tape, window.activities, window)
+    recordings.begin()
+    assert "Playing in" in window.activity_bar.words
+    qtbot.waitUntil(lambda: recordings.is_complete)
+    assert len(played) == len(set(played)) == before
+    assert len(library.recordings()) == before
+    assert to_be_recorded(library) == []
+
+
+def test_playing_the_demo_in_can_be_stopped_and_goes_on_at_the_next_start(
+    qtbot: QtBot, window: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def steps(solo: Solo, folder: Path) -> Generator[float, None, Recording]:
+        while True:
+            yield 0.5
+
+    monkeypatch.setattr("gavotte.desktop.demo_recordings.record", steps)
+    library = window.studio.library
+    recordings = DemoRecordings(library, window.studio.tape, window.activities, window)
+    recordings.begin()
+    stop_what_goes_on(window)
+    assert recordings.is_complete
+    assert not window.activity_bar.isVisible()
+    assert len(to_be_recorded(library)) == len(library.solos())

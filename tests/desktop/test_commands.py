@@ -186,6 +186,7 @@ def test_one_activity_that_ends_leaves_the_other_its_cancel(qtbot: QtBot, window
     window.activities.cancel("long")
 
 
+@pytest.mark.mishap
 def test_what_fails_leaves_its_traceback_in_the_log(qtbot: QtBot, tmp_path: Path) -> None:
     start_log(tmp_path / "log")
     activities, failed = Activities(), []

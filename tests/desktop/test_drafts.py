@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
+from tests.conftest import whole
 from tests.desktop.conftest import OpenWindow, stop_what_goes_on
 from tests.desktop.test_write import press, shown, solo_of, to_page
 
@@ -25,7 +26,7 @@ def begun_folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
     folder = tmp_path_factory.mktemp("begun") / "library"
     with Library(folder) as library:
         solo_id = library.add_solo(begun_arcade())
-        library.save_recording(solo_id, record(arcade(), folder, 5))
+        library.save_recording(solo_id, whole(record(arcade(), folder)))
     return folder
 
 

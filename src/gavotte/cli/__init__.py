@@ -41,11 +41,12 @@ def _window(given: list[str]) -> int:
         from gavotte.library.errors import LibraryError
 
         try:
-            build_demo(folder, options.fresh, lambda title: print(f"Recording {title} …", file=sys.stderr))
+            build_demo(folder, options.fresh)
         except LibraryError as error:
             print(f"gavotte: {error}", file=sys.stderr)
             return 1
     from gavotte.desktop.app import run
 
     settings = Path(platformdirs.user_config_dir(APP)) / ("demo.ini" if options.demo else "gavotte.ini")
-    return run(folder, settings, options.files, Path(platformdirs.user_log_dir(APP)) / "gavotte.log")
+    log = Path(platformdirs.user_log_dir(APP)) / "gavotte.log"
+    return run(folder, settings, options.files, log, options.demo)

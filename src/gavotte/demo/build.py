@@ -3,25 +3,21 @@
 from __future__ import annotations
 
 import shutil
-from collections.abc import Callable
 from pathlib import Path
 
-from gavotte.demo.arcade import arcade, begun_arcade
-from gavotte.demo.recordings import record
+from gavotte.demo.arcade import begun_arcade
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.questions import number_to_look_at
 from gavotte.library.lock import FolderLock
 from gavotte.library.store import DATABASE, Library
-from gavotte.solo.document import Solo
-from gavotte.sounding.synth import SynthError
 from gavotte.vocabulary.lick import keep_lick
 
 
-def build_demo(folder: Path, fresh: bool = False, recordings: Callable[[str], None] | None = None) -> None:
+def build_demo(folder: Path, fresh: bool = False) -> None:
     """Put the demo solos, one of them only begun, and licks into the library in ``folder``, unless it is there.
 
-    With ``recordings`` each solo is played into a recording, which takes a few seconds; it is called with each title.
+    Their recordings are played in later (see ``recordings``), for that takes a while.
 
     With ``fresh`` what is there is deleted first. Raises LibraryError, LibraryInUseError where a window has it open.
     """
@@ -34,7 +30,7 @@ def build_demo(folder: Path, fresh: bool = False, recordings: Callable[[str], No
     with Library(folder) as library:
         begun = begun_arcade()
         # What is added first stands last on the shelf.
-        begun_id = library.add_solo(begun, number_to_look_at(labelled(begun)))
+        library.add_solo(begun, number_to_look_at(labelled(begun)))
         kept = []
         for make in reversed(DEMO_SOLOS):
             solo = make()
@@ -45,16 +41,3 @@ def build_demo(folder: Path, fresh: bool = False, recordings: Callable[[str], No
             solo_id, solo, labels = kept[which]
             notes = [note.id for note in solo.notes if first <= note.onset <= last]
             library.add_lick(keep_lick(solo, solo_id, labels, notes[0], notes[-1]))
-        if recordings is not None:
-            played = [*((solo_id, solo) for solo_id, solo, _ in kept), (begun_id, arcade())]
-            _record_all(library, played, recordings)
-
-
-def _record_all(library: Library, solos: list[tuple[str, Solo]], tell: Callable[[str], None]) -> None:
-    for seed, (solo_id, solo) in enumerate(solos):
-        tell(solo.title)
-        try:
-            library.save_recording(solo_id, record(solo, library.folder, seed))
-        except SynthError:
-            # Without a synthesiser the demo has no recordings.
-            return

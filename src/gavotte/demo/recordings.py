@@ -4,13 +4,18 @@ from __future__ import annotations
 
 import hashlib
 import random
+from collections.abc import Generator
 from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
 import soundfile
 
+from gavotte.demo.arcade import arcade
+from gavotte.demo.solos import DEMO_SOLOS
+from gavotte.formats.whole_file import whole_file
 from gavotte.library.recordings import FOLDER
+from gavotte.library.store import Library
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.player import RATE
 from gavotte.recording.recording import Recording
@@ -25,25 +30,46 @@ _LEAD_IN, _RING = 1.0, 1.5
 _UNEVEN = {Voice.SOLO: 0.011, Voice.BASS: 0.006, Voice.CHORDS: 0.008, Voice.RIDE: 0.004}
 _LEVELS = {Voice.SOLO: 0.95, Voice.BASS: 0.65, Voice.CHORDS: 0.45, Voice.RIDE: 0.4, Voice.CLICK: 0.0}
 _BLOCK = 4410
+_PLAYING = 0.95
+"""The share of the work that is playing; the rest is writing the file."""
 
 
-def record(solo: Solo, library_folder: Path, seed: int) -> Recording:
-    """Play a solo into a FLAC file in the library's folder. Raises SynthError where nothing can be played with."""
+def to_be_recorded(library: Library) -> list[tuple[str, Solo]]:
+    """The demo solos of a library that have no recording yet, by id, as they are to be played: whole."""
+    known = {made.title: made for made in (make() for make in (*DEMO_SOLOS, arcade))}
+    return [
+        (entry.id, known[entry.title])
+        for entry in library.solos()
+        if entry.title in known and library.recording(entry.id) is None
+    ]
+
+
+def record(solo: Solo, library_folder: Path) -> Generator[float, None, Recording]:
+    """Play a solo into a FLAC file in the library's folder, in steps. Raises SynthError where there is no synthesiser.
+
+    The file is there whole or not at all.
+    """
     performance, timeline = perform(solo, None)
-    performance = _by_people(performance, random.Random(seed))
+    # The same people play every time.
+    performance = _by_people(performance, random.Random(solo.title))
     engine = Engine(FluidSynth(find_soundfont()))
     for voice, level in _LEVELS.items():
         engine.level(voice, level)
     engine.start(performance, performance.start, performance.end)
     length = performance.end - performance.start + _RING
     blocks = [np.zeros((round(_LEAD_IN * RATE), 2), np.float32)]
-    blocks += [engine.read(_BLOCK) for _ in range(int(length * RATE / _BLOCK))]
+    number = int(length * RATE / _BLOCK)
+    for k in range(number):
+        blocks.append(engine.read(_BLOCK))
+        yield _PLAYING * k / number
     sound = np.concatenate(blocks)
     sound *= 0.8 / max(0.01, float(np.abs(sound).max()))
     name = f"{solo.title}.flac"
     path = library_folder / FOLDER / name
     path.parent.mkdir(parents=True, exist_ok=True)
-    soundfile.write(path, sound, RATE, format="FLAC", subtype="PCM_16")
+    with whole_file(path) as draft:
+        soundfile.write(draft, sound, RATE, format="FLAC", subtype="PCM_16")
+    yield 1.0
     offset = _LEAD_IN - performance.start
     return Recording(
         name,

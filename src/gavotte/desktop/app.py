@@ -13,6 +13,7 @@ from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from gavotte.desktop.activity import wait_for_workers
+from gavotte.desktop.demo_recordings import DemoRecordings
 from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
 from gavotte.desktop.shell.single import Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
@@ -53,10 +54,11 @@ def make_application() -> QApplication:
     return app
 
 
-def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: Path) -> int:
+def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: Path, demo: bool = False) -> int:
     """Open the window on a library, import ``files``, and stay until it is closed. Gives the exit status.
 
-    Where a window has this library open already, the files go there.
+    Where a window has this library open already, the files go there. The recordings of a ``demo`` library are played in
+    where they are missing.
     """
     app = make_application()
     start_log(log_file)
@@ -76,6 +78,10 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         window.show()
         if files:
             window.import_files(files)
+        if demo:
+            recordings = DemoRecordings(library, window.studio.tape, window.activities, window)
+            recordings.failed.connect(window.notice.say)
+            recordings.begin()
         # The window comes first; by the time somebody presses Play the sound is ready.
         QTimer.singleShot(300, window.studio.transport.warm_up_beside)
         status = app.exec()

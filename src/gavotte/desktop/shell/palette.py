@@ -151,7 +151,8 @@ def matching(commands: Sequence[Command], text: str) -> list[Command]:
         if rank is None:
             where = " ".join((*command.menu, command.said)).replace("&", "").casefold()
             rank = _rank(where, wanted)
-            rank = None if rank is None else rank + 3
+            # Letters scattered over the names of menus mean nothing.
+            rank = rank + 3 if rank in (0, 1) else None
         if rank is not None:
             ranked.append((rank, place, command))
     return [command for _, _, command in sorted(ranked, key=lambda item: item[:2])]

@@ -58,6 +58,12 @@ class Tape(QObject):
             self._open_file(self.recording)
         self.loaded.emit()
 
+    def found(self, solo_id: str) -> None:
+        """A solo has a recording now that had none: take it up if it is the one that is held."""
+        if solo_id == self.solo_id and self.recording is None:
+            self.solo_id = None
+            self.load(solo_id)
+
     def _open_file(self, recording: Recording) -> None:
         """Decode a recording's file, or see that it is missing."""
         path = file_of(self._library.folder, recording)

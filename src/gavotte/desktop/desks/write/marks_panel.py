@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtCore import QSize, pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.desks.write.mark_sign import SIZE, mark_icon
+from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.solo.document import Articulation, Note, Pick
@@ -77,14 +79,20 @@ class MarksPanel(QWidget):
         grid.setSpacing(4)
         wanted: list[tuple[object, str, str]] = [*MARKS, *PICKS]
         wanted.append(("doubt", QT_TRANSLATE_NOOP("Gavotte", "Not sure of it"), "U"))
-        for index, (what, words, keys) in enumerate(wanted):
+        for index, (what, words, _) in enumerate(wanted):
             button = QPushButton(said(words))
             button.setCheckable(True)
-            button.setToolTip(f"{said(words)} ({keys})")
+            button.setIconSize(QSize(SIZE, SIZE))
+            button.setStyleSheet("text-align: left; padding: 3px 8px;")
             button.clicked.connect(lambda _, w=what: self._press(w))
             grid.addWidget(button, index // 2, index % 2)
             self.buttons[what] = button
         return grid
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show the signs in a theme's colours."""
+        for what, button in self.buttons.items():
+            button.setIcon(mark_icon(what, palette.text))
 
     def _press(self, what: object) -> None:
         if isinstance(what, Articulation):

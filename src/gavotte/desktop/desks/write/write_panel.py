@@ -130,6 +130,7 @@ class WritePanel(Tabbed):
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
         self.pad.set_palette(palette)
+        self.marks.set_palette(palette)
         self.chords.set_palette(palette)
 
     def show_entry(self, entry: Entry) -> None:
