@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import gc
 import logging
 import sys
+import weakref
 from collections.abc import Generator
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QObject, Qt
 from PyQt6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
@@ -18,6 +20,7 @@ from gavotte.demo.build import build_demo
 from gavotte.demo.recordings import to_be_recorded
 from gavotte.desktop import app
 from gavotte.desktop.demo_recordings import DemoRecordings
+from gavotte.desktop.memory import Memory
 from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
 from gavotte.desktop.shell.single import Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
@@ -333,3 +336,36 @@ def test_playing_the_demo_in_can_be_stopped_and_goes_on_at_the_next_start(
     assert recordings.is_complete
     assert not window.activity_bar.isVisible()
     assert len(to_be_recorded(library)) == len(library.solos())
+
+
+def test_circles_of_values_are_freed_at_a_quiet_moment(qtbot: QtBot) -> None:
+    class Held:
+        pass
+
+    parent = QObject()
+    memory = Memory(parent)
+    memory.begin()
+    try:
+        assert not gc.isenabled()
+        held = Held()
+        held.itself = held  # type: ignore[attr-defined]
+        known = weakref.ref(held)
+        del held
+        pile: list[list[int]] = [[] for _ in range(3000)]
+        memory.look()
+        assert known() is None, "what is new is looked through when it is much"
+        old = Held()
+        old.itself = old  # type: ignore[attr-defined]
+        aged = weakref.ref(old)
+        gc.collect(1)
+        del old
+        pile += [[] for _ in range(3000)]
+        memory.look()
+        assert aged() is not None, "while something goes on what is old has to wait"
+        memory.look()
+        memory.look()
+        assert aged() is None
+    finally:
+        memory.end()
+    assert gc.isenabled()
+    assert len(pile) == 6000

@@ -20,7 +20,7 @@ from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.labelling.questions import Asked
 from gavotte.library.schools import own_schools
 from gavotte.library.store import Library
-from gavotte.solo.document import Function, ReadingKind, Solo
+from gavotte.solo.document import Function, Instrument, ReadingKind, Solo
 from gavotte.solo.edits import with_decision, with_notes_moved
 from gavotte.solo.school import LINEAR, VERTICAL
 from gavotte.theory.key import Key
@@ -88,7 +88,7 @@ def test_the_queue_is_worked_through_by_keyboard(qtbot: QtBot, open_window: Open
 def test_passing_over_a_doubt_leaves_it_open_but_asks_no_more(
     qtbot: QtBot, open_window: OpenWindow, tmp_path: Path
 ) -> None:
-    solo = make_solo([("Cmaj7", "E4/4 G4/4 Bb4/4? G4/4")])
+    solo = replace(make_solo([("Cmaj7", "E4/4 G4/4 Bb4/4? G4/4")]), instrument=Instrument("Trumpet", -1, -2))
     window = opened(open_window, tmp_path / "lib", qtbot, with_decision(solo, "n0", Function.CHORD, "plain"))
     desk = window.desks["label"]
     kinds = [item.asked for item in desk.review.questions]
@@ -96,6 +96,11 @@ def test_passing_over_a_doubt_leaves_it_open_but_asks_no_more(
     press(qtbot, window, Qt.Key.Key_X)
     looked_through(window, qtbot)
     assert len(desk.review.questions) == len(kinds) - 1
+    # In the other pitch it is still the same doubt, left alone.
+    for _ in range(2):
+        press(qtbot, window, Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier)
+        looked_through(window, qtbot)
+        assert len(desk.review.questions) == len(kinds) - 1
 
 
 def test_all_plain_labels_are_taken_at_once(qtbot: QtBot, at_ferry: MainWindow) -> None:

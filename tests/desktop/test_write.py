@@ -237,6 +237,26 @@ def test_in_written_pitch_letters_are_read_as_the_player_reads(qtbot: QtBot, win
     assert solo_of(window).notes[1].pitch.midi == 72
 
 
+def test_the_other_pitch_leaves_caret_value_and_way_as_they_are(qtbot: QtBot, window: MainWindow) -> None:
+    begin(qtbot, window, form=1, instrument="Trumpet")
+    type_keys(qtbot, window, "2cegv9")
+    writer = window.desks["write"].writer
+    writer.go_to(Fraction(1, 2))
+    before = writer.entry
+    assert (before.caret, before.dots, before.way) == (Fraction(1, 2), 1, Way.PITCHES)
+    press(qtbot, window, Qt.Key.Key_T, CTRL)
+    assert window.session.shown is not None
+    assert window.session.shown.notes[0].pitch.letter == "D"
+    assert writer.entry == before
+    press(qtbot, window, Qt.Key.Key_T, CTRL)
+    assert writer.entry == before
+    # What is undone is what was written: the other pitch is no step of its own.
+    press(qtbot, window, Qt.Key.Key_T, CTRL)
+    press(qtbot, window, Qt.Key.Key_Z, CTRL)
+    assert [note.pitch.letter for note in solo_of(window).notes] == ["C", "E"]
+    assert [note.pitch.letter for note in window.session.shown.notes] == ["D", "F"]
+
+
 def test_marks_by_key_and_by_button(qtbot: QtBot, writing: MainWindow) -> None:
     type_keys(qtbot, writing, "ce")
     press(qtbot, writing, Qt.Key.Key_A, SHIFT)
@@ -323,7 +343,7 @@ def test_checks_are_listed_with_a_jump(qtbot: QtBot, window: MainWindow) -> None
     type_keys(qtbot, window, "3ccqq")
     panel = window.desks["write"].panel
     panel.tabs["checks"].click()
-    assert "(" in panel.tabs["checks"].text()
+    qtbot.waitUntil(lambda: "(" in panel.tabs["checks"].text())
     window.desks["write"].writer.go_to(Fraction(8))
     low = next(
         panel.checks.rows.item(row)

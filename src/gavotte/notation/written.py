@@ -92,7 +92,7 @@ class Notation:
             span = known.get(id(note))
             if span is None:
                 first = self.grid.index_at(note.onset)
-                span = (note, first, first if note.grace else self._last_bar(note))
+                span = (note, first, first if note.grace else self._last_bar(note, first))
             self._spans[id(note)] = span
             for index in range(span[1], span[2] + 1):
                 self._notes_in[index].append(note)
@@ -100,9 +100,11 @@ class Notation:
         for chord in solo.chords:
             self._chords_in[self.grid.index_at(chord.onset)].append(chord)
 
-    def _last_bar(self, note: Note) -> int:
-        index = self.grid.index_at(note.end)
-        return index - 1 if index and self.grid.bars[index].onset == note.end else index
+    def _last_bar(self, note: Note, first: int) -> int:
+        # Binary fractions are quick; a note that ends at a barline does not reach into the bar behind it.
+        onset, length = note.onset, note.duration
+        end = onset.numerator / onset.denominator + length.numerator / length.denominator
+        return max(first, self.grid.index_before(end))
 
     def __len__(self) -> int:
         return len(self.grid.bars)

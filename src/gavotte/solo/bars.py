@@ -31,6 +31,10 @@ class Bar:
         return self.meter.bar_length - self.length if self.number == 0 else Fraction(0)
 
 
+_A_MOMENT = 1e-6
+"""Quarter notes: shorter than any note, longer than what is lost in reckoning with binary fractions."""
+
+
 class BarGrid:
     """All bars of a solo, up to the one its last note or chord falls in."""
 
@@ -41,6 +45,10 @@ class BarGrid:
     def index_at(self, onset: Fraction) -> int:
         """Index of the bar that holds ``onset``; times outside fall in the first or last bar."""
         return max(0, bisect_right(self._onsets, onset.numerator / onset.denominator) - 1)
+
+    def index_before(self, end: float) -> int:
+        """Index of the bar that is sounding just before ``end``."""
+        return max(0, bisect_right(self._onsets, end - _A_MOMENT) - 1)
 
     def at(self, onset: Fraction) -> Bar:
         """The bar that holds ``onset``."""
@@ -60,8 +68,14 @@ class BarGrid:
 
 def bars_written(solo: Solo) -> int:
     """How many bars have a note that starts in them."""
-    grid = BarGrid(solo)
-    return len({grid.index_at(note.onset) for note in solo.notes})
+    starts = [float(bar.onset) for bar in BarGrid(solo).bars]
+    # Notes come in order: each is looked for from the bar of the one before.
+    found, number, low = -1, 0, 0
+    for note in solo.notes:
+        low = bisect_right(starts, note.onset.numerator / note.onset.denominator, lo=max(0, low - 1)) or 1
+        if low != found:
+            found, number = low, number + 1
+    return number
 
 
 Grid = tuple[tuple[Bar, ...], list[Fraction], list[float]]

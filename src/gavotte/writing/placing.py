@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import re
-from bisect import bisect_left, bisect_right
+from bisect import bisect_left, bisect_right, insort
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from fractions import Fraction
@@ -30,7 +30,11 @@ def fresh_chord_ids(solo: Solo) -> Iterator[str]:
 
 def with_line(solo: Solo, notes: Iterable[Note]) -> Solo:
     """The solo with another line of notes. Decisions and phrases that speak of missing notes go with them."""
-    line = tuple(sorted(notes, key=_place))
+    return _with_ordered(solo, tuple(sorted(notes, key=_place)))
+
+
+def _with_ordered(solo: Solo, line: tuple[Note, ...]) -> Solo:
+    """The same for notes in order already: sorting a long line takes as long as all else that is done to it."""
     if not solo.decisions and not solo.phrases:
         return replace(solo, notes=line)
     ids = {note.id for note in line}
@@ -57,7 +61,7 @@ def cleared(solo: Solo, start: Fraction, end: Fraction) -> Solo:
         replace(note, duration=start - note.onset, written=()) if note.onset < start < note.end else note
         for note in notes[max(0, first - _SOUNDING) : first]
     ]
-    return with_line(solo, (*notes[: max(0, first - _SOUNDING)], *before, *notes[last:]))
+    return _with_ordered(solo, (*notes[: max(0, first - _SOUNDING)], *before, *notes[last:]))
 
 
 _SOUNDING = 8
@@ -72,7 +76,10 @@ def placed(solo: Solo, *notes: Note) -> Solo:
         if not note.grace:
             others = cleared(others, note.onset, note.end)
     # Decisions about notes that were only exchanged stay.
-    return with_line(replace(others, decisions=solo.decisions, phrases=solo.phrases), (*others.notes, *notes))
+    line = list(others.notes)
+    for note in notes:
+        insort(line, note, key=_place)
+    return _with_ordered(replace(others, decisions=solo.decisions, phrases=solo.phrases), tuple(line))
 
 
 def notes_between(solo: Solo, start: Fraction, end: Fraction) -> tuple[Note, ...]:

@@ -84,9 +84,9 @@ class PageView(QGraphicsView):
         self.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setViewportUpdateMode(QGraphicsView.ViewportUpdateMode.MinimalViewportUpdate)
-        scene = QGraphicsScene(self)
-        self.setScene(scene)
-        self._page_scene = scene
+        self._page_scene = QGraphicsScene(self)
+        self.setScene(self._page_scene)
+        self._place: int | None = None
         self._engraver, self._parts = engraver, parts
         self.palette_in_use: Palette = DAY
         self._solo: Solo | None = None
@@ -132,6 +132,11 @@ class PageView(QGraphicsView):
 
     def clear(self) -> None:
         """Show nothing."""
+        self._forget()
+        self._page_scene.clear()
+        self._turn_over()
+
+    def _forget(self) -> None:
         self._timer.stop()
         self._queue = []
         self._stale = set()
@@ -139,7 +144,19 @@ class PageView(QGraphicsView):
         self._line_of = {}
         self._solo = None
         self._playhead = self._played_line = self._caret = None
-        self._page_scene.clear()
+
+    def _turn_over(self) -> None:
+        """Put the page that is being set in place of the one that is looked at."""
+        before = self.scene()
+        if before is self._page_scene:
+            return
+        self.setScene(self._page_scene)
+        self._apply_zoom()
+        if before is not None:
+            before.deleteLater()
+        if self._place is not None:
+            self.verticalScrollBar().setValue(self._place)  # type: ignore[union-attr]
+            self._place = None
 
     def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
         """Show a solo from its first line on."""
@@ -154,20 +171,25 @@ class PageView(QGraphicsView):
         lines: Sequence[tuple[int, int] | EngravedLine],
         keep_place: bool,
     ) -> None:
-        place = self.verticalScrollBar().value() if keep_place else 0  # type: ignore[union-attr]
-        self.clear()
+        self._forget()
+        if self._place is None or not keep_place:
+            self._place = self.verticalScrollBar().value() if keep_place else 0  # type: ignore[union-attr]
+        if self._page_scene is not self.scene():
+            self._page_scene.deleteLater()
+        self._page_scene = QGraphicsScene(self)
+        self._page_scene.setBackgroundBrush(QColor(self.palette_in_use.page))
         self._take(solo, labels, notation, staff_for(solo))
         self._queue = list(lines)
-        self._apply_zoom()
-        # Lines are set between events: nobody waits for what is not on the screen yet. To keep a place the page
-        # needs its height, which one line is enough to guess.
-        if keep_place and self._queue:
-            self._set_next_line()
+        if not self._queue:
+            self._turn_over()
+        # Lines are set between events: nobody waits for what is not on the screen yet. What was there before is
+        # looked at until the first is set, from which the height of the page can be guessed.
         self._timer.start()
-        self.verticalScrollBar().setValue(place)  # type: ignore[union-attr]
 
     def update_solo(self, solo: Solo, labels: dict[str, Label]) -> None:
         """Show an edited solo: lines whose notation changed are set anew, others get their new labels."""
+        if solo is self._solo and labels is self._labels:
+            return
         old, old_degrees = self._solo, self._degrees
         if old is None or self._queue or not _same_layout(old, solo):
             self.show_solo(solo, labels, keep_place=True)
@@ -246,6 +268,8 @@ class PageView(QGraphicsView):
             self._page_scene.addItem(item)
             self.lines.append(item)
         self._fit_scene()
+        if self.scene() is not self._page_scene:
+            self._turn_over()
         if self._wanted_in_view in self._line_of:
             self.ensure_note_visible(self._wanted_in_view)
         if not self._queue:
@@ -425,7 +449,8 @@ class PageView(QGraphicsView):
 
     def note_at(self, x: int, y: int) -> str | None:
         """The note whose head or lane mark is at a viewport position."""
-        for item in self.items(x, y):
+        # Until the first line is set the page of before is looked at, with notes that may be gone.
+        for item in self.items(x, y) if self.lines else ():
             if isinstance(item, ElementItem) and item.note_id is not None:
                 return item.note_id
         point = self.mapToScene(x, y)

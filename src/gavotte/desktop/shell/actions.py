@@ -8,7 +8,7 @@ from PyQt6.QtCore import QObject, Qt
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QAbstractButton, QMainWindow, QMenu, QWidget
 
-from gavotte.desktop.command import Command, with_key
+from gavotte.desktop.command import Command, always, with_key
 
 
 class Actions(QObject):
@@ -73,19 +73,20 @@ class Actions(QObject):
                 menu_action = self._menus[path].menuAction()
                 assert menu_action is not None
                 menu_action.setVisible(known == name)
+            for command in commands:
+                self._actions[command.id].setEnabled(known == name and command.enabled())
         self.refresh()
 
     def refresh(self) -> None:
         """Let what can be done now be done, and nothing else; show what is on."""
-        for desk, commands in (("", self.everywhere), *self.desks.items()):
-            is_here = not desk or desk == self._desk
-            for command in commands:
-                action = self._actions[command.id]
-                action.setEnabled(is_here and command.enabled())
-                if command.checked is not None:
-                    action.setChecked(command.checked())
-                if not isinstance(command.words, str):
-                    action.setText(command.words())
+        for command in (*self.desks.get(self._desk, ()), *self.everywhere):
+            action = self._actions[command.id]
+            if command.enabled is not always:
+                action.setEnabled(command.enabled())
+            if command.checked is not None:
+                action.setChecked(command.checked())
+            if not isinstance(command.words, str):
+                action.setText(command.words())
 
     def _made(self, command: Command) -> QAction:
         words = command.words if isinstance(command.words, str) else command.words()

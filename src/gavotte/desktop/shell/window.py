@@ -7,7 +7,7 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QSettings, Qt
+from PyQt6.QtCore import QSettings, Qt, QTimer
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeySequence, QShortcut, QUndoGroup
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
@@ -39,7 +39,7 @@ from gavotte.desktop.shell.notice import Notice
 from gavotte.desktop.shell.palette import CommandPalette
 from gavotte.desktop.shell.preferences import PreferencesDialog
 from gavotte.desktop.shell.rail import Rail
-from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.solo.session import LABEL_AT_ONCE, SoloSession
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.solo.view import View
 from gavotte.desktop.theme.icons import icon
@@ -86,6 +86,9 @@ class MainWindow(QMainWindow):
         self.preferences_dialog: PreferencesDialog | None = None
         self.library_dialog: LibraryDialog | None = None
         self.paper_dialog: PaperDialog | None = None
+        self._states_soon = QTimer(self)
+        self._states_soon.setSingleShot(True)
+        self._states_soon.timeout.connect(self._show_states)
         self._lay_out()
         self.key_map = KeyMap(self)
         self.command_palette = CommandPalette(self)
@@ -183,8 +186,7 @@ class MainWindow(QMainWindow):
         self._connect_errands()
         for signal, change in (
             (session.replaced, Change.REPLACED),
-            (session.edited, Change.EDITED),
-            (session.labelled, Change.LABELLED),
+            (session.labelled, Change.LABELLED | Change.EDITED),
             (session.selection.changed, Change.SELECTION),
             (studio.view.changed, Change.VIEW),
             (studio.tape.loaded, Change.RECORDING),
@@ -194,6 +196,7 @@ class MainWindow(QMainWindow):
             (session.saved, Change.LIBRARY),
         ):
             signal.connect(partial(self._changed, change))
+        session.edited.connect(self._edited)
         session.saved.connect(self._show_saved)
         for sound in (studio.transport.sound_changed, studio.deck.sound_changed):
             sound.connect(self._show_sound)
@@ -223,12 +226,19 @@ class MainWindow(QMainWindow):
             desk.note(change)
         if change & (Change.REPLACED | Change.LABELLED | Change.EDITED) and self.studio.session.shown is not None:
             self.studio.playing.music_changed()
-        if change & Change.EDITED:
-            self._show_saved()
-        if change is Change.SELECTION:
+        solo = self.session.solo
+        if change is Change.SELECTION or (solo is not None and len(solo.notes) > LABEL_AT_ONCE):
+            # How far a long solo is can wait until the page has been painted.
+            self._states_soon.start()
             self.actions_of.refresh()
         else:
             self._show_states()
+
+    def _edited(self) -> None:
+        """The solo has another value. Where its labels are there too, both are shown together."""
+        self._show_saved()
+        if not self.session.is_labelled:
+            self._changed(Change.EDITED)
 
     def _show_states(self) -> None:
         for name in self.desks:
@@ -519,7 +529,11 @@ class MainWindow(QMainWindow):
         self.setStyleSheet(style_sheet(palette))
         self.setWindowIcon(icon("mark", palette.accent, 64))
         for desk in self.desks.values():
-            desk.set_palette(palette)
+            if desk is self.desk:
+                desk.set_palette(palette)
+            else:
+                # Nobody looks at it yet: one after the other, when this one has been painted.
+                QTimer.singleShot(0, partial(desk.set_palette, palette))
         for part in (self.rail, self.transport_bar, self.key_map, self.command_palette):
             part.set_palette(palette)
 
@@ -571,4 +585,5 @@ class MainWindow(QMainWindow):
             desk.close_down()
         self.studio.deck.close()
         self.studio.transport.close()
+        self._states_soon.stop()
         super().closeEvent(event)

@@ -8,7 +8,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.label.memory import Memory
-from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.solo.session import LABEL_AT_ONCE, SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.harmony.ground import ground_of
 from gavotte.harmony.inferring import with_inferred_chords
@@ -64,7 +64,10 @@ class Review(QObject):
         self._soon.start()
 
     def _edited(self) -> None:
-        self._list()
+        solo = self._session.solo
+        # Whoever types into a long solo is not kept waiting for the queue.
+        if solo is None or len(solo.notes) <= LABEL_AT_ONCE:
+            self._list()
         self._soon.start()
 
     def cancel(self) -> None:

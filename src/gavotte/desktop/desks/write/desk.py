@@ -33,6 +33,7 @@ from gavotte.desktop.widgets.nothing_open import NothingOpen
 from gavotte.desktop.words import counted
 from gavotte.labelling.local_scale import local_scale
 from gavotte.solo.bars import BarGrid, bars_written
+from gavotte.solo.checks import Finding
 from gavotte.solo.document import Solo
 from gavotte.solo.edits import with_key_from
 from gavotte.solo.written import as_written
@@ -96,7 +97,7 @@ class WriteDesk(Desk):
         self._check_soon = QTimer(self)
         self._check_soon.setSingleShot(True)
         self._check_soon.setInterval(_REST_MS)
-        self._check_soon.timeout.connect(self._show_checks)
+        self._check_soon.timeout.connect(self._check)
         self._connect()
         self.show_changes(_SEEN)
 
@@ -152,6 +153,7 @@ class WriteDesk(Desk):
             self.page.set_zoom(self.studio.view.zoom)
         if changes & Change.RECORDING:
             self.recording.setVisible(self.studio.hearing.has_recording)
+            self._list_drafts()
         if solo is None:
             return
         if changes & (Change.REPLACED | Change.EDITED):
@@ -194,7 +196,8 @@ class WriteDesk(Desk):
         drafts, draft = self.drafts, panel.draft
         drafts.told.connect(studio.asks.tell)
         drafts.failed.connect(studio.asks.notice)
-        drafts.changed.connect(self._show_drafts)
+        # What is proposed is shown as what is known of the recording.
+        drafts.changed.connect(lambda: self.note(Change.RECORDING))
         draft.draft_wanted.connect(self._draft)
         draft.phrase_chosen.connect(self._choose_phrase)
         draft.take_wanted.connect(lambda _: self.take_phrase())
@@ -202,7 +205,7 @@ class WriteDesk(Desk):
         draft.take_all_wanted.connect(drafts.take_all)
         draft.leave_all_wanted.connect(drafts.leave_all)
         panel.checks.jump_wanted.connect(self._jump)
-        panel.tabs["checks"].clicked.connect(self._show_checks)
+        panel.tabs["checks"].clicked.connect(self._check)
         self.strip.played.connect(self._played)
         self.strip.failed.connect(studio.asks.notice)
         studio.transport.playhead_moved.connect(self._show_heard)
@@ -310,13 +313,12 @@ class WriteDesk(Desk):
 
     # -- the draft ----------------------------------------------------------------------------------
 
-    def _show_drafts(self) -> None:
+    def _list_drafts(self) -> None:
         drafts, solo = self.drafts, self._session.solo
         if solo is not None:
             grid = BarGrid(drafts.overlaid(solo))
             self.panel.draft.show_proposal(drafts.proposal, grid, drafts.current)
         self.panel.show_number("draft", len(drafts.proposal))
-        self._show_edit()
 
     def _draft(self, whole: bool) -> None:
         # A button that can't be pressed any more would hand the keys on to whatever stands next.
@@ -346,12 +348,18 @@ class WriteDesk(Desk):
 
     # -- checks -------------------------------------------------------------------------------------
 
-    def _show_checks(self) -> None:
-        solo = self._session.solo
+    def _check(self) -> None:
+        """Look beside the interface for what looks wrong."""
+        solo, activities = self._session.solo, self.studio.activities
+        activities.cancel(self)
         if solo is not None:
-            findings = writing_checks(solo)
-            self.panel.show_number("checks", len(findings))
-            self.panel.checks.show_findings(findings)
+            activities.beside(
+                self, lambda: writing_checks(solo), self._show_checks, lambda error: self.studio.asks.notice(str(error))
+            )
+
+    def _show_checks(self, findings: tuple[Finding, ...]) -> None:
+        self.panel.show_number("checks", len(findings))
+        self.panel.checks.show_findings(findings)
 
     # -- commands -----------------------------------------------------------------------------------
 

@@ -1,0 +1,56 @@
+"""When Python looks for values that refer to each other in a circle: in the interface's thread, at quiet moments.
+
+Left to itself Python looks whenever enough values were made, in whatever thread made them. A look at everything takes
+longer than the interface may stand still, and a widget taken away by another thread brings the program down.
+"""
+
+from __future__ import annotations
+
+import gc
+
+from PyQt6.QtCore import QObject, QTimer
+
+_EVERY_MILLISECONDS = 500
+_YOUNG = 2_000
+"""More new values than this are looked through soon: about a millisecond's work."""
+_QUIET = 500
+"""Fewer new values than this between two looks: nothing is going on."""
+_LATEST = 120
+"""After this many looks at what is new everything is looked at, quiet or not: at least a minute of steady work."""
+
+
+class Memory(QObject):
+    """Frees what is no longer used, and nothing else does as long as it is at work."""
+
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self._young_looks = 0
+        self._before = 0
+        self._timer = QTimer(self)
+        self._timer.setInterval(_EVERY_MILLISECONDS)
+        self._timer.timeout.connect(self.look)
+
+    def begin(self) -> None:
+        """From now on look at quiet moments only; what has been loaded by now stays and is never looked at."""
+        gc.disable()
+        gc.collect()
+        gc.freeze()
+        self._timer.start()
+
+    def end(self) -> None:
+        """Leave it to Python again."""
+        self._timer.stop()
+        gc.unfreeze()
+        gc.enable()
+
+    def look(self) -> None:
+        """Look through what is new when it is much, through everything when it is time and nothing is going on."""
+        new = gc.get_count()[0]
+        quiet = abs(new - self._before) < _QUIET
+        if self._young_looks >= _LATEST or (self._young_looks and quiet):
+            gc.collect()
+            self._young_looks = 0
+        elif new > _YOUNG:
+            gc.collect(1)
+            self._young_looks += 1
+        self._before = gc.get_count()[0]
