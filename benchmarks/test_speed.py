@@ -54,6 +54,7 @@ def page(app: QApplication) -> Iterator[PageView]:
     view.resize(960, 720)
     view.show()
     yield view
+    view.clear()
     view.close()
 
 

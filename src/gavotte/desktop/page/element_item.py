@@ -22,7 +22,8 @@ class ElementItem(QGraphicsItem):
         self._glyphs = [(glyph_path(g.code, drawing.glyphs), g.x, g.y, g.kx, g.ky) for g in element.glyphs]
         self._paths = [painter_path(p) for p in element.paths] + [stroked(p, w) for p, w in element.strokes]
         self._rects = [rect(box) for box in element.rects]
-        self._box = rect(element.box) if element.box is not None else QRectF()
+        # Asked for many times at every change of a scene: kept, not worked out.
+        self._box = (rect(element.box) if element.box is not None else QRectF()).adjusted(-30, -30, 30, 30)
 
     def set_colour(self, colour: QColor) -> None:
         """Repaint in another colour."""
@@ -31,7 +32,7 @@ class ElementItem(QGraphicsItem):
             self.update()
 
     def boundingRect(self) -> QRectF:
-        return self._box.adjusted(-30, -30, 30, 30)
+        return self._box
 
     def shape(self) -> QPainterPath:
         """A generous target: the notehead and half a space around it."""

@@ -199,7 +199,7 @@ class PageView(QGraphicsView):
         if before is None or staff_for(solo) != staff:
             self.show_solo(solo, labels, keep_place=True)
             return
-        same_labels = labels is self._labels
+        old_labels = self._labels
         self._take(solo, labels, notation, staff)
         touched = changed_times(old, solo)
         if notation.grid.bars != before.grid.bars:
@@ -209,6 +209,7 @@ class PageView(QGraphicsView):
             mine = [placed.note.id for placed in item.line.notes]
             other_degrees = any(old_degrees.get(note) != self._degrees.get(note) for note in mine)
             changed = other_degrees or any(low < end and start <= high for low, high in touched)
+            same_labels = all(labels.get(note) is old_labels.get(note) for note in mine)
             if changed or not (same_labels or item.has_room_for(labels)):
                 self._stale.add(item)
             elif not same_labels:
@@ -314,9 +315,9 @@ class PageView(QGraphicsView):
         self._page_scene.removeItem(old)
         self._page_scene.addItem(item)
         self.lines[index] = item
-        for later in self.lines[index + 1 :]:
-            later.moveBy(0, shift)
         if shift:
+            for later in self.lines[index + 1 :]:
+                later.moveBy(0, shift)
             self._fit_scene()
         return True
 
