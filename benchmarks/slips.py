@@ -21,7 +21,7 @@ from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.passage import read_passages
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.labelling.search import decide
-from gavotte.labelling.slips import SURPRISE, Change, features, suspected_slips
+from gavotte.labelling.slips import SURPRISE, Remedy, features, suspected_slips
 from gavotte.solo.document import Solo
 from gavotte.solo.edits import with_notes_moved
 from gavotte.theory.pitch import spell
@@ -69,7 +69,7 @@ def measure(number: int = 500, seed: int = 7) -> None:
         note = found.solo.notes[i]
         mine = [slip for slip in suspected_slips(found) if slip.note == note.id]
         hit += bool(mine)
-        right += any(s.change is Change.PITCH and s.pitch and s.pitch.midi == note.pitch.midi - by for s in mine)
+        right += any(s.change is Remedy.PITCH and s.pitch and s.pitch.midi == note.pitch.midi - by for s in mine)
     print(f"found: {hit} of {number} ({100 * hit / number:.0f} %), with the right pitch {right}")
 
 

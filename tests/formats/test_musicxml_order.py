@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from tests.formats.test_musicxml import harmony, note, read, score
 
 from gavotte.formats.musicxml import open_score
-from gavotte.formats.musicxml_order import MAX_HEARD, BarMarks, heard_order
+from gavotte.formats.musicxml_order import MAX_HEARD, BarMarks, bar_order
 from gavotte.solo.document import OddBar, TempoChange
 
 PLAIN = BarMarks()
@@ -56,7 +56,7 @@ def ending(*numbers: int, back: bool = False, stops: bool = True) -> BarMarks:
     ],
 )
 def test_bars_are_heard_in_this_order(marks: list[BarMarks], heard: list[int]) -> None:
-    assert heard_order(marks) == heard
+    assert bar_order(marks) == heard
 
 
 MARKS = st.builds(
@@ -76,7 +76,7 @@ MARKS = st.builds(
 
 @given(st.lists(MARKS, max_size=12))
 def test_any_marks_come_to_an_end_within_the_score(marks: list[BarMarks]) -> None:
-    heard = heard_order(marks)
+    heard = bar_order(marks)
     assert len(heard) <= MAX_HEARD
     assert all(0 <= index < len(marks) for index in heard)
     assert bool(heard) == bool(marks)

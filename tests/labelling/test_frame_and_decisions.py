@@ -16,7 +16,7 @@ from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.labeller import label_solo
 from gavotte.labelling.local_scale import local_scale
-from gavotte.labelling.search import Way, cheapest, figure_cost
+from gavotte.labelling.search import Candidate, cheapest, figure_cost
 from gavotte.solo.document import Function, KeyRegion, Solo
 from gavotte.solo.edits import with_decision, without_decision
 from gavotte.solo.moving import transposed
@@ -98,8 +98,10 @@ def test_moving_a_solo_by_bars_changes_no_label(solo: Solo, bars: int) -> None:
 def standing(figures: list[Figure], notes: int = 20) -> list[Figure]:
     """The figures on the cheapest way over notes that are passing by themselves."""
     alone = Explanation(Function.PASSING, "passing", 0.9, cost=Costs().passing)
-    ways = [Way(i, i + 1, alone.cost, alone, None) for i in range(notes)]
-    ways += [Way(min(f.explains), max(f.explains) + 1, figure_cost(f, rule_of(f), Costs()), None, f) for f in figures]
+    ways = [Candidate(i, i + 1, alone.cost, alone, None) for i in range(notes)]
+    ways += [
+        Candidate(min(f.explains), max(f.explains) + 1, figure_cost(f, rule_of(f), Costs()), None, f) for f in figures
+    ]
     _, _, taken = cheapest(0, notes, ways)
     return [way.figure for way in taken if way.figure is not None]
 
@@ -147,7 +149,7 @@ def test_of_two_figures_for_the_same_notes_the_earlier_rule_stands() -> None:
 
 def test_what_the_best_way_through_a_place_costs_is_known_from_both_ends() -> None:
     reading = Explanation(Function.APPROACH, "enclosure", 0.9, cost=2.0)
-    ways = [Way(i, i + 1, 2.0, reading, None) for i in range(4)] + [Way(1, 3, 1.0, None, None)]
+    ways = [Candidate(i, i + 1, 2.0, reading, None) for i in range(4)] + [Candidate(1, 3, 1.0, None, None)]
     reach, rest, taken = cheapest(0, 4, ways)
     assert reach == [0, 2, 4, 3, 5]
     assert rest == [5, 3, 4, 2, 0]

@@ -11,7 +11,7 @@ from tests.conftest import make_solo
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.answers import with_slip, without_slip
 from gavotte.labelling.labeller import labelled
-from gavotte.labelling.slips import Change, Slip, suspected_slips
+from gavotte.labelling.slips import Remedy, Slip, suspected_slips
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import with_decision, with_notes_moved
 from gavotte.solo.instruments import INSTRUMENTS
@@ -30,7 +30,7 @@ def test_a_note_a_semitone_off_is_found_with_what_it_should_be() -> None:
     assert slips(solo) == ()
     for note, by in (("n2", 1), ("n9", -1), ("n17", -1)):
         (slip,) = slips(with_notes_moved(solo, [note], by))
-        assert (slip.note, slip.change) == (note, Change.PITCH)
+        assert (slip.note, slip.change) == (note, Remedy.PITCH)
         assert slip.pitch is not None
         assert slip.pitch.midi == solo.note(note).pitch.midi
         assert slip.gain > 0
@@ -68,7 +68,7 @@ def test_a_note_an_octave_off_is_found() -> None:
         notes=tuple(replace(n, pitch=n.pitch.transposed(Interval(7, 12))) if n.id == "n10" else n for n in solo.notes),
     )
     (slip,) = slips(wrong)
-    assert (slip.note, slip.change) == ("n10", Change.OCTAVE)
+    assert (slip.note, slip.change) == ("n10", Remedy.OCTAVE)
     mended = with_slip(wrong, slip, -12)
     assert mended.notes == solo.notes
 
@@ -79,7 +79,7 @@ def test_a_chord_a_beat_late_is_found_and_moved() -> None:
     solo = make_solo(bars)
     assert slips(solo) == ()
     late = replace(solo, chords=tuple(replace(c, onset=c.onset + 1) if c.text == "Db7" else c for c in solo.chords))
-    found = [slip for slip in slips(late) if slip.change is Change.CHORD]
+    found = [slip for slip in slips(late) if slip.change is Remedy.CHORD]
     assert [(slip.chord, slip.onset) for slip in found] == [("c1", Fraction(4))]
     assert "a beat earlier" in found[0].words
     assert with_slip(late, found[0]).chords == solo.chords
@@ -90,11 +90,11 @@ def test_a_part_in_written_pitch_is_found_and_read_so() -> None:
     assert solo.instrument.transposition_semitones == -2
     copied = replace(solo, notes=as_written(solo).notes)
     (slip,) = slips(copied)
-    assert slip.change is Change.WRITTEN
+    assert slip.change is Remedy.WRITTEN
     back = with_slip(copied, slip)
     assert [note.pitch.midi for note in back.notes] == [note.pitch.midi for note in solo.notes]
     concert = next(i for i in INSTRUMENTS if not i.transposition_semitones)
-    assert all(s.change is not Change.WRITTEN for s in slips(replace(copied, instrument=concert)))
+    assert all(s.change is not Remedy.WRITTEN for s in slips(replace(copied, instrument=concert)))
 
 
 @pytest.mark.parametrize("make", DEMO_SOLOS, ids=lambda make: make.__name__)

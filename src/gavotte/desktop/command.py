@@ -23,7 +23,7 @@ class Command:
 
     ``words`` are shown in menus and the palette (a function where they change with what is done); ``keys`` are its
     shortcuts, the first being the one that is shown. ``menu`` is the menu it stands in with the submenus on the way,
-    () for none, ``part`` its part of the menu: a rule is drawn where the part changes. The keys are heard ``at`` these
+    () for none, ``part`` its part of the menu: a rule is drawn where the part changes. The keys are taken ``at`` these
     widgets and what is in them, everywhere in the window where there are none. ``checked`` says whether it is on, for
     what is on or off. ``buttons`` do the same; their tooltips tell the key. ``in_short`` is for commands the map of
     keys tells together with others.
@@ -65,20 +65,20 @@ def with_key(tip: str, keys: str) -> str:
 
 def collisions(commands: Iterable[Command]) -> list[tuple[str, str, str]]:
     """(key, one command, another) for each key two commands would both hear at some place of the window."""
-    heard: dict[str, list[Command]] = {}
+    taken: dict[str, list[Command]] = {}
     found = []
     for command in commands:
         for keys in command.keys:
             key = QKeySequence(keys).toString()
-            for other in heard.get(key, []):
+            for other in taken.get(key, []):
                 if other is not command and _meet(command.at, other.at):
                     found.append((key, other.id, command.id))
-            heard.setdefault(key, []).append(command)
+            taken.setdefault(key, []).append(command)
     return found
 
 
 def _meet(some: tuple[QWidget, ...], others: tuple[QWidget, ...]) -> bool:
-    """Whether keys heard at some widgets and keys heard at others can be heard at one place."""
+    """Whether keys taken at some widgets and keys taken at others can be taken at one place."""
     if not some or not others:
         return True
     return any(a is b or a.isAncestorOf(b) or b.isAncestorOf(a) for a in some for b in others)

@@ -16,7 +16,7 @@ from typing import TypeVar
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_archive import score_root
 from gavotte.formats.musicxml_chord import UnreadableHarmonyError, chord_of_harmony, kept_text
-from gavotte.formats.musicxml_order import MAX_HEARD, has_repeats, heard_order, in_order, marks_of
+from gavotte.formats.musicxml_order import MAX_HEARD, bar_order, has_repeats, in_order, marks_of
 from gavotte.formats.musicxml_part import Part, WrittenNote, measures_by_part, text_of
 from gavotte.formats.musicxml_reading import Reading
 from gavotte.formats.source import MAX_NOTES, Imported, VoiceSummary
@@ -100,7 +100,7 @@ class Score:
         remarks: list[str] = []
         reading = self.written
         if self.has_repeats and as_heard:
-            order = heard_order(self._marks)
+            order = bar_order(self._marks)
             if len(order) >= MAX_HEARD:
                 remarks.append(f"Played out, the repeats make more than {MAX_HEARD} bars; they are left as written.")
             else:

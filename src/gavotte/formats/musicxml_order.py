@@ -120,7 +120,7 @@ def has_repeats(marks: Sequence[BarMarks]) -> bool:
     return any(mark.jumps for mark in marks)
 
 
-def heard_order(marks: Sequence[BarMarks]) -> list[int]:
+def bar_order(marks: Sequence[BarMarks]) -> list[int]:
     """Indices of the bars in the order they are heard; at most MAX_HEARD of them.
 
     Where the marks contradict each other so that nothing would be heard, the order is the written one.

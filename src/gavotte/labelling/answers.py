@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
-from gavotte.labelling.slips import Change, Slip
+from gavotte.labelling.slips import Remedy, Slip
 from gavotte.solo.document import Decision, Dismissed, Function, Reading, ReadingKind, Solo
 from gavotte.solo.edits import with_notes_moved
 from gavotte.solo.label import Label
@@ -19,8 +19,8 @@ _COLLECTIONS_OF_MODES = {"ionian": "major", "minor": "aeolian"}
 
 def with_slip(solo: Solo, slip: Slip, semitones: int = 0) -> Solo:
     """The solo with what a slip suggests. ``semitones`` is how far a suggested pitch lies from the note's now."""
-    if slip.change in (Change.PITCH, Change.OCTAVE):
-        if slip.change is Change.OCTAVE:
+    if slip.change in (Remedy.PITCH, Remedy.OCTAVE):
+        if slip.change is Remedy.OCTAVE:
             return replace(
                 solo,
                 notes=tuple(
@@ -29,7 +29,7 @@ def with_slip(solo: Solo, slip: Slip, semitones: int = 0) -> Solo:
                 ),
             )
         return with_notes_moved(solo, [slip.note], semitones)
-    if slip.change is Change.CHORD:
+    if slip.change is Remedy.CHORD:
         chords = [replace(event, onset=slip.onset) if event.id == slip.chord else event for event in solo.chords]
         return replace(solo, chords=tuple(sorted(chords, key=lambda event: event.onset)))
     instrument = solo.instrument

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.labeller import Labelled, labelled
-from gavotte.labelling.search import heard
+from gavotte.labelling.search import explained
 from gavotte.solo.label import Label
 from gavotte.solo.school import CHOICES, School
 
@@ -79,7 +79,7 @@ def _heard_about(found: Labelled, school: School, about: Sequence[int]) -> dict[
     frame, stretches = found.frame.by_school(school, about)
     wanted, said = set(about), {}
     for first, last in stretches:
-        explanations = heard(frame, school, first, last)
+        explanations = explained(frame, school, first, last)
         said.update({i: told for i, told in zip(range(first, last), explanations, strict=True) if i in wanted})
     return said
 

@@ -45,8 +45,8 @@ class Verdict:
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
-    """A way over the places from ``start`` to ``end``: one explanation of one note, or a figure."""
+class Candidate:
+    """A candidate for the places from ``start`` to ``end``: one explanation of one note, or a figure."""
 
     start: int
     end: int
@@ -58,21 +58,21 @@ class Way:
 def decide(frame: Frame, school: School, first: int = 0, last: int | None = None) -> list[Verdict]:
     """One verdict for each of the frame's notes from ``first`` up to ``last`` (not included), in order."""
     last = len(frame.notes) if last is None else last
-    return _verdicts(frame, _ways(frame, school, first, last), first, last)
+    return _verdicts(frame, _candidates(frame, school, first, last), first, last)
 
 
-def heard(frame: Frame, school: School, first: int, last: int) -> list[Explanation]:
+def explained(frame: Frame, school: School, first: int, last: int) -> list[Explanation]:
     """The winning explanations alone, for asking what a line would be."""
-    _, _, taken = cheapest(first, last, _ways(frame, school, first, last))
+    _, _, taken = cheapest(first, last, _candidates(frame, school, first, last))
     explanations = []
-    for way in taken:
-        for i in range(way.start, way.end):
-            explanations.append(_told(way, i))
+    for candidate in taken:
+        for i in range(candidate.start, candidate.end):
+            explanations.append(_told(candidate, i))
     return explanations
 
 
-def _ways(frame: Frame, school: School, first: int, last: int) -> list[Way]:
-    """Every way over some of the notes from ``first`` up to ``last``: each note by itself, and every figure."""
+def _candidates(frame: Frame, school: School, first: int, last: int) -> list[Candidate]:
+    """Every candidate for some of the notes from ``first`` up to ``last``: each note by itself, and every figure."""
     costs = costs_of(school)
     singles = [explained_alone(frame, frame.notes[i], school) for i in range(first, last)]
     settled = {first + i for i, answers in enumerate(singles) if answers[0].early}
@@ -93,13 +93,13 @@ def _ways(frame: Frame, school: School, first: int, last: int) -> list[Way]:
         and not _all_of_centre(frame, figure)
         and not any(tones_in[other].intersection(figure.members) for other in kinds[figure.kind].not_inside)
     ]
-    ways = [
-        Way(first + i, first + i + 1, answer.cost, answer, None)
+    candidates = [
+        Candidate(first + i, first + i + 1, answer.cost, answer, None)
         for i, answers in enumerate(singles)
         for answer in answers
     ]
-    ways += [
-        Way(
+    candidates += [
+        Candidate(
             min(figure.explains),
             max(figure.explains) + 1,
             figure_cost(figure, kinds[figure.kind].rule, costs),
@@ -108,15 +108,15 @@ def _ways(frame: Frame, school: School, first: int, last: int) -> list[Way]:
         )
         for figure in standing
     ]
-    return ways
+    return candidates
 
 
-def _told(way: Way, i: int) -> Explanation:
-    """What a way says of one of its notes."""
-    if way.figure is not None:
-        return way.figure.explains.get(i) or plain_tone()
-    assert way.explanation is not None
-    return way.explanation
+def _told(candidate: Candidate, i: int) -> Explanation:
+    """What a candidate says of one of its notes."""
+    if candidate.figure is not None:
+        return candidate.figure.explains.get(i) or plain_tone()
+    assert candidate.explanation is not None
+    return candidate.explanation
 
 
 def _figures(frame: Frame, school: School, first: int, last: int) -> list[Figure]:
@@ -151,24 +151,26 @@ def figure_cost(figure: Figure, rule: float, costs: Costs) -> float:
     return size * costs.in_figure + pairs * costs.tied_pair + rule * costs.later_figure + figure.extra
 
 
-def cheapest(first: int, last: int, ways: Sequence[Way]) -> tuple[list[float], list[float], list[Way]]:
+def cheapest(
+    first: int, last: int, candidates: Sequence[Candidate]
+) -> tuple[list[float], list[float], list[Candidate]]:
     """The cheapest cost from ``first`` to every place, from every place to ``last``, and the cheapest way of all."""
-    arriving: list[list[Way]] = [[] for _ in range(last - first + 1)]
-    for way in ways:
-        arriving[way.end - first].append(way)
+    arriving: list[list[Candidate]] = [[] for _ in range(last - first + 1)]
+    for candidate in candidates:
+        arriving[candidate.end - first].append(candidate)
     reach = [0.0] + [math.inf] * (last - first)
-    came: list[Way | None] = [None] * (last - first + 1)
+    came: list[Candidate | None] = [None] * (last - first + 1)
     for place in range(1, last - first + 1):
-        for way in arriving[place]:
-            total = reach[way.start - first] + way.cost
+        for candidate in arriving[place]:
+            total = reach[candidate.start - first] + candidate.cost
             if total < reach[place]:
-                reach[place], came[place] = total, way
+                reach[place], came[place] = total, candidate
     rest = [math.inf] * (last - first) + [0.0]
     for place in range(last - first, 0, -1):
-        for way in arriving[place]:
-            total = rest[place] + way.cost
-            rest[way.start - first] = min(rest[way.start - first], total)
-    taken: list[Way] = []
+        for candidate in arriving[place]:
+            total = rest[place] + candidate.cost
+            rest[candidate.start - first] = min(rest[candidate.start - first], total)
+    taken: list[Candidate] = []
     place = last - first
     while place > 0:
         step = came[place]
@@ -178,32 +180,36 @@ def cheapest(first: int, last: int, ways: Sequence[Way]) -> tuple[list[float], l
     return reach, rest, taken[::-1]
 
 
-def _verdicts(frame: Frame, ways: list[Way], first: int, last: int) -> list[Verdict]:
-    reach, rest, taken = cheapest(first, last, ways)
+def _verdicts(frame: Frame, candidates: list[Candidate], first: int, last: int) -> list[Verdict]:
+    reach, rest, taken = cheapest(first, last, candidates)
     best = reach[-1]
     # Most notes are chord tones, of which nothing else can be said.
     plain = {i for i in range(first, last) if frame.notes[i].is_tone}
     regrets: list[dict[tuple[Function, str], Rival]] = [{} for _ in range(first, last)]
-    for way in ways:
-        if way.figure is None and way.start in plain:
+    for candidate in candidates:
+        if candidate.figure is None and candidate.start in plain:
             continue
-        regret = reach[way.start - first] + way.cost + rest[way.end - first] - best
-        explains = way.figure.explains if way.figure is not None else {way.start: way.explanation}
+        regret = reach[candidate.start - first] + candidate.cost + rest[candidate.end - first] - best
+        explains = (
+            candidate.figure.explains if candidate.figure is not None else {candidate.start: candidate.explanation}
+        )
         for i, explanation in explains.items():
             assert explanation is not None
             known = regrets[i - first].get(explanation.kind)
             if known is None or regret < known.regret:
                 regrets[i - first][explanation.kind] = Rival(explanation, regret)
-    member_of = {i: way.figure for way in taken if way.figure is not None for i in way.figure.members}
+    member_of = {
+        i: candidate.figure for candidate in taken if candidate.figure is not None for i in candidate.figure.members
+    }
     verdicts = []
-    for way in taken:
-        for i in range(way.start, way.end):
+    for candidate in taken:
+        for i in range(candidate.start, candidate.end):
             figure = member_of.get(i)
-            own = _told(way, i)
+            own = _told(candidate, i)
             others = regrets[i - first]
             rivals = [rival for kind, rival in others.items() if kind != own.kind] if others else []
             rivals.sort(key=lambda rival: rival.regret)
             confidence = own.fit / (1.0 + sum(math.exp(-rival.regret) for rival in rivals))
-            share = way.cost if way.figure is None else way.cost / len(way.figure.explains)
+            share = candidate.cost if candidate.figure is None else candidate.cost / len(candidate.figure.explains)
             verdicts.append(Verdict(own, figure, confidence, tuple(rivals[:MOST_ALTERNATIVES]), share))
     return verdicts

@@ -18,7 +18,7 @@ from gavotte.labelling.figures import FIGURES
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.labelling.reasons import in_short
-from gavotte.labelling.search import heard
+from gavotte.labelling.search import explained
 from gavotte.labelling.tensions import is_altered
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.label import Label
@@ -55,7 +55,7 @@ _REACH = 4
 _OCTAVE, _WIDE = 12, 7
 
 
-class Change(StrEnum):
+class Remedy(StrEnum):
     """What is suggested."""
 
     PITCH = "pitch"
@@ -73,7 +73,7 @@ class Slip:
     """
 
     note: str
-    change: Change
+    change: Remedy
     gain: float
     words: str
     pitch: Pitch | None = None
@@ -224,7 +224,7 @@ def _try(found: Labelled, surprises: Sequence[float], i: int, by: int) -> tuple[
         return 0.0, by, None, frame
     pitch = spell(midi, frame.span_of(frame.notes[i]).key.key.fifths)
     other, first, last = frame.with_note(i, replace(note, pitch=pitch), _REACH)
-    explanations = heard(other, frame.school, first, last)
+    explanations = explained(other, frame.school, first, last)
     before = sum(surprises[first:last]) + _move_into(frame.notes, last)
     return before - _surprise_of(other, explanations, first, last), by, explanations[i - first], other
 
@@ -237,7 +237,7 @@ def _note_slip(found: Labelled, i: int, by: int, gain: float, told: Explanation,
             f"{note.note.pitch.shown} on {note.place} lies a wide leap from its neighbours; "
             f"an octave {'lower' if by < 0 else 'higher'} the line would go on nearby."
         )
-        return Slip(note.note.id, Change.OCTAVE, gain, words, pitch=other.note.pitch)
+        return Slip(note.note.id, Remedy.OCTAVE, gain, words, pitch=other.note.pitch)
     would = in_short(tried, other, told)
     label = found.ruled[i]
     if label.device in ("unexplained", "clash"):
@@ -245,7 +245,7 @@ def _note_slip(found: Labelled, i: int, by: int, gain: float, told: Explanation,
     else:
         now = in_short(found.frame, note, _explanation_of(found, label))
         words = f"{note.note.pitch.shown} on {note.place} can be heard as {now}; {shown} would be plainer: {would}."
-    return Slip(note.note.id, Change.PITCH, gain, words, pitch=other.note.pitch)
+    return Slip(note.note.id, Remedy.PITCH, gain, words, pitch=other.note.pitch)
 
 
 def _explanation_of(found: Labelled, label: Label) -> Explanation:
@@ -276,7 +276,7 @@ def _chords(found: Labelled, surprises: Sequence[float]) -> Iterator[Slip]:
             worst = max(range(first, last), key=lambda i: surprises[i])
             side = "earlier" if onset < event.onset else "later"
             words = f"The notes about {shown_chord(event.symbol)} fit much better if it stands a beat {side}."
-            yield Slip(frame.notes[worst].note.id, Change.CHORD, gain, words, chord=event.id, onset=onset)
+            yield Slip(frame.notes[worst].note.id, Remedy.CHORD, gain, words, chord=event.id, onset=onset)
 
 
 def _try_chord(found: Labelled, surprises: Sequence[float], index: int, by: int) -> tuple[float, Fraction]:
@@ -288,7 +288,7 @@ def _try_chord(found: Labelled, surprises: Sequence[float], index: int, by: int)
     if not frame.spans[index - 1].onset < onset < following:
         return 0.0, onset
     other, first, last = frame.with_span_at(index, onset, _REACH)
-    explanations = heard(other, frame.school, first, last)
+    explanations = explained(other, frame.school, first, last)
     after = _surprise_of(other, explanations, first, last)
     return sum(surprises[first:last]) + _move_into(frame.notes, last) - after, onset
 
@@ -317,7 +317,7 @@ def _written_pitch(found: Labelled) -> Slip | None:
         f"The part fits its chords far better as written pitch for the {instrument.name.lower()}. "
         "Was it copied from a transposed sheet?"
     )
-    return Slip(solo.notes[0].id, Change.WRITTEN, float(before - after), words)
+    return Slip(solo.notes[0].id, Remedy.WRITTEN, float(before - after), words)
 
 
 def _hard_to_explain(found: Labelled) -> int:

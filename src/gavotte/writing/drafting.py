@@ -54,16 +54,16 @@ class ProposedPhrase:
 Proposal = tuple[ProposedPhrase, ...]
 
 
-def proposed(solo: Solo, heard: Sequence[DraftNote], way: Alignment, only_empty: bool = False) -> Proposal:
+def proposed(solo: Solo, heard: Sequence[DraftNote], alignment: Alignment, only_empty: bool = False) -> Proposal:
     """What was heard as written notes, in phrases; in the solo's time by way of its beat map.
 
     With ``only_empty`` nothing is proposed for bars in which something is written.
     """
     start = -solo.pickup
     placed = [
-        (note, _exact(way.quarters(note.start)), _exact(way.quarters(note.end)))
+        (note, _exact(alignment.quarters(note.start)), _exact(alignment.quarters(note.end)))
         for note in heard
-        if way.quarters(note.end) > start
+        if alignment.quarters(note.end) > start
     ]
     if not placed:
         return ()

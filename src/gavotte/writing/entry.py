@@ -62,7 +62,7 @@ class Entry:
 
 
 @dataclass(frozen=True, slots=True)
-class Written:
+class Entered:
     """What a key made: the solo, the writer's new state, and the note that was written, if any."""
 
     solo: Solo
@@ -76,18 +76,18 @@ def place_of_pitch(solo: Solo, entry: Entry) -> Fraction:
     return entry.caret if waiting is None else waiting.onset
 
 
-def write_name(solo: Solo, entry: Entry, letter: str) -> Written:
+def write_name(solo: Solo, entry: Entry, letter: str) -> Entered:
     """A pitch by its letter (A to G), in the octave nearest to the note before."""
     return write_spelled(solo, entry, named_pitch(solo, letter, place_of_pitch(solo, entry)))
 
 
-def write_spelled(solo: Solo, entry: Entry, pitch: Pitch) -> Written:
+def write_spelled(solo: Solo, entry: Entry, pitch: Pitch) -> Entered:
     """A pitch whose name is known: to the note that waits for one, or as a new note."""
     waiting = _waiting(solo, entry)
     return write_pitch(solo, entry, pitch) if waiting is None else _pour(solo, entry, waiting, pitch)
 
 
-def write_sound(solo: Solo, entry: Entry, midi: int) -> Written:
+def write_sound(solo: Solo, entry: Entry, midi: int) -> Entered:
     """A pitch by its MIDI number, as from a keyboard; spelled by the chord, the key and where the line goes."""
     waiting = _waiting(solo, entry)
     if waiting is not None:
@@ -100,36 +100,36 @@ def write_sound(solo: Solo, entry: Entry, midi: int) -> Written:
     return replace(done, solo=respell_notes(done.solo, frozenset(name for name in names if name is not None)))
 
 
-def write_pitch(solo: Solo, entry: Entry, pitch: Pitch, uncertain: bool = False) -> Written:
+def write_pitch(solo: Solo, entry: Entry, pitch: Pitch, uncertain: bool = False) -> Entered:
     """A note of the chosen value at the caret: over what is there, or before it where the writer inserts."""
     name = fresh_ids(solo, 1)[0]
     note = Note(name, entry.caret, entry.length, pitch, uncertain=uncertain)
     base = opened(solo, entry.caret, entry.length) if entry.insert else solo
-    return Written(placed(base, note), _onward(entry), name)
+    return Entered(placed(base, note), _onward(entry), name)
 
 
-def write_rest(solo: Solo, entry: Entry) -> Written:
+def write_rest(solo: Solo, entry: Entry) -> Entered:
     """Silence of the chosen value."""
     if entry.insert:
-        return Written(opened(solo, entry.caret, entry.length), _onward(entry))
-    return Written(cleared(solo, entry.caret, entry.caret + entry.length), _onward(entry))
+        return Entered(opened(solo, entry.caret, entry.length), _onward(entry))
+    return Entered(cleared(solo, entry.caret, entry.caret + entry.length), _onward(entry))
 
 
-def write_tie(solo: Solo, entry: Entry) -> Written:
+def write_tie(solo: Solo, entry: Entry) -> Entered:
     """The note that ends at the caret holds on for the chosen value. Changes nothing where none does."""
     before = note_before(solo, entry.caret)
     if before is None or before.end < entry.caret:
-        return Written(solo, entry)
+        return Entered(solo, entry)
     base = opened(solo, entry.caret, entry.length) if entry.insert else solo
     held = replace(before, duration=entry.caret + entry.length - before.onset, written=())
-    return Written(placed(base, held), _onward(entry), before.id)
+    return Entered(placed(base, held), _onward(entry), before.id)
 
 
-def write_value(solo: Solo, entry: Entry, value: Fraction) -> Written:
+def write_value(solo: Solo, entry: Entry, value: Fraction) -> Entered:
     """A value is chosen; where rhythm is written it is written at once, its pitch left open."""
     chosen = replace(entry, value=value)
     if entry.way is not Way.RHYTHM:
-        return Written(solo, chosen)
+        return Entered(solo, chosen)
     here = note_at(solo, entry.caret)
     if here is not None and here.onset == entry.caret:
         return _with_rhythm(solo, chosen, here)
@@ -138,7 +138,7 @@ def write_value(solo: Solo, entry: Entry, value: Fraction) -> Written:
     return write_pitch(solo, chosen, pitch, uncertain=True)
 
 
-def write_taps(solo: Solo, entry: Entry, taps: Sequence[Fraction]) -> Written:
+def write_taps(solo: Solo, entry: Entry, taps: Sequence[Fraction]) -> Entered:
     """Notes where somebody tapped (quarter notes), each held to the next, the last for the chosen value.
 
     The rhythm is quantised as a whole; pitches are left open.
@@ -146,18 +146,18 @@ def write_taps(solo: Solo, entry: Entry, taps: Sequence[Fraction]) -> Written:
     ends = [*taps[1:], taps[-1] + entry.length]
     rhythm = quantise(list(zip(taps, ends, strict=True)), solo.meters[0].meter.beats[0].length)
     state = replace(entry, way=Way.RHYTHM)
-    done = Written(solo, state)
+    done = Entered(solo, state)
     for onset, duration in rhythm.times:
         if duration <= 0 or onset < -solo.pickup:
             continue
         before = note_before(done.solo, onset)
         pitch = before.pitch if before is not None else named_pitch(done.solo, "B", onset)
         note = Note(fresh_ids(done.solo, 1)[0], onset, duration, pitch, uncertain=True)
-        done = Written(placed(done.solo, note), replace(state, caret=note.end), note.id)
+        done = Entered(placed(done.solo, note), replace(state, caret=note.end), note.id)
     return done
 
 
-def _with_rhythm(solo: Solo, entry: Entry, here: Note) -> Written:
+def _with_rhythm(solo: Solo, entry: Entry, here: Note) -> Entered:
     """The note at the caret gets the chosen length; what follows closes up or makes room."""
     change = entry.length - here.duration
     if change > 0:
@@ -167,26 +167,26 @@ def _with_rhythm(solo: Solo, entry: Entry, here: Note) -> Written:
     else:
         base = solo
     line = [replace(note, duration=entry.length, written=()) if note.id == here.id else note for note in base.notes]
-    return Written(with_line(base, line), _onward(entry), here.id)
+    return Entered(with_line(base, line), _onward(entry), here.id)
 
 
-def _pour(solo: Solo, entry: Entry, note: Note, pitch: Pitch) -> Written:
+def _pour(solo: Solo, entry: Entry, note: Note, pitch: Pitch) -> Entered:
     """A waiting note gets its pitch, and the caret goes to the next one."""
     poured = with_pitch(solo, note.id, pitch)
     sure = tuple(replace(known, uncertain=False) if known.id == note.id else known for known in poured.notes)
     following = _next_note(solo, note.end)
-    return Written(
+    return Entered(
         replace(poured, notes=sure), replace(entry, caret=following.onset if following else note.end), note.id
     )
 
 
-def take_back(solo: Solo, entry: Entry) -> Written:
+def take_back(solo: Solo, entry: Entry) -> Entered:
     """What stands before the caret goes, note or rest, and the caret goes there; an inserting writer closes the gap."""
     start = previous_stop(solo, entry)
     if start == entry.caret:
-        return Written(solo, entry)
+        return Entered(solo, entry)
     base = closed(solo, start, entry.caret) if entry.insert else cleared(solo, start, entry.caret)
-    return Written(base, replace(entry, caret=start))
+    return Entered(base, replace(entry, caret=start))
 
 
 def _onward(entry: Entry) -> Entry:

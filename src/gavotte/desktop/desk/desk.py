@@ -10,8 +10,8 @@ from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.changes import NOTHING, Change, Follower
 from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import NOTHING, Follower, Update
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.paper.solo_sheet import sheet_of
 from gavotte.desktop.playback.playing import Played
@@ -45,7 +45,7 @@ class DeskKind:
     key: str
     needs_solo: bool = False
     uses_recording: bool = False
-    follows: Change = NOTHING
+    follows: Update = NOTHING
 
 
 class Desk(QWidget):
@@ -59,7 +59,7 @@ class Desk(QWidget):
         super().__init__()
         self.setObjectName("desk")
         self.studio = studio
-        self._follower = Follower(self, self.show_changes)
+        self._follower = Follower(self, self.show_updates)
 
     # -- what the window asks of every desk ---------------------------------------------------------
 
@@ -132,10 +132,10 @@ class Desk(QWidget):
 
     # -- following changes --------------------------------------------------------------------------
 
-    def note(self, change: Change) -> None:
+    def note(self, change: Update) -> None:
         """Something changed; it is shown now, or when the desk is."""
         if change & self.kind.follows:
             self._follower.note(change & self.kind.follows)
 
-    def show_changes(self, changes: Change) -> None:
+    def show_updates(self, changes: Update) -> None:
         """Show what is another than before."""

@@ -19,7 +19,9 @@ from gavotte.recording.decode import SUFFIXES
 
 
 class Beginning(QObject):
-    """Signals: ``begun(solo_id)``, a new solo is in the library; ``listening_wanted`` to go to the recording;
+    """Begins new solos: from a form, an empty page or a recording.
+
+    Signals: ``begun(solo_id)``, a new solo is in the library; ``listening_wanted`` to go to the recording;
     ``failed(message)``.
     """
 

@@ -79,7 +79,10 @@ _PARTS = (
 
 
 class PaperDialog(Dialog):
-    """Signals: ``pdf_wanted`` (with the setup as it is kept now), ``told(message)``, ``failed(message)``."""
+    """The page setup beside the pages as they will come out.
+
+    Signals: ``pdf_wanted`` (with the setup as it is kept now), ``told(message)``, ``failed(message)``.
+    """
 
     pdf_wanted = pyqtSignal()
     told = pyqtSignal(str)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
 
 from gavotte.desktop.playback.outputs import Output
-from gavotte.desktop.playback.way_out import WayOut
+from gavotte.desktop.playback.sound_out import SoundOut
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.filters import Side
 from gavotte.recording.player import FASTEST, RATE, SLOWEST, Click, Ladder, RecordingPlayer, Samples
@@ -32,7 +32,10 @@ class Settings:
 
 
 class Deck(QObject):
-    """Signals: ``playing_changed``, ``moved(frame)``, ``settings_changed``, ``sound_changed``, ``failed(message)``."""
+    """Plays the open solo's recording: at which speed, pitch, side and loop.
+
+    Signals: ``playing_changed``, ``moved(frame)``, ``settings_changed``, ``sound_changed``, ``failed(message)``.
+    """
 
     playing_changed = pyqtSignal(bool)
     moved = pyqtSignal(float)
@@ -51,7 +54,7 @@ class Deck(QObject):
         self.player: RecordingPlayer | None = None
         self.region: tuple[int, int] | None = None
         self._clicks: list[Click] = []
-        self._way_out = WayOut(settings, self)
+        self._way_out = SoundOut(settings, self)
         self._way_out.failed.connect(self.failed)
         self._way_out.changed.connect(self.sound_changed)
         self._is_playing = False

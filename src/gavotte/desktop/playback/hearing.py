@@ -17,9 +17,11 @@ _SHORTEST = 0.02
 
 
 class Hearing(QObject):
-    """``way`` leads between written time and seconds, None where the recording has no beats yet.
+    """How the open solo and its recording belong together, and which stretch is chosen.
 
-    Signals: ``aligned``, the way is another one; ``region_changed``, the loop is.
+    ``alignment`` leads between written time and seconds, None where the recording has no beats yet.
+
+    Signals: ``aligned``, the alignment is another one; ``region_changed``, the loop is.
     """
 
     aligned = pyqtSignal()
@@ -28,7 +30,7 @@ class Hearing(QObject):
     def __init__(self, session: SoloSession, tape: Tape, deck: Deck, parent: QObject) -> None:
         super().__init__(parent)
         self._session, self._tape, self.deck = session, tape, deck
-        self.way: Alignment | None = None
+        self.alignment: Alignment | None = None
         tape.loaded.connect(self._take_up)
         tape.changed.connect(self._align)
         session.replaced.connect(self._align)
@@ -51,7 +53,7 @@ class Hearing(QObject):
     def _align(self) -> None:
         solo, beats = self._session.solo, self._tape.beats
         mine = self._tape.solo_id == self._session.solo_id
-        self.way = Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable and mine else None
+        self.alignment = Alignment(beats, BarGrid(solo)) if solo is not None and beats.is_usable and mine else None
         self.aligned.emit()
 
     # -- the loop -----------------------------------------------------------------------------------
@@ -88,22 +90,22 @@ class Hearing(QObject):
 
     def heard_time(self) -> float | None:
         """The written time (quarter notes) of what is heard of the recording now, None while it rests."""
-        if self.way is None or not self.deck.is_playing:
+        if self.alignment is None or not self.deck.is_playing:
             return None
-        return self.way.quarters(self.deck.heard_frame / RATE)
+        return self.alignment.quarters(self.deck.heard_frame / RATE)
 
     def hear_bar(
         self, time: Fraction, selected: tuple[str, ...], span: tuple[Fraction, Fraction] | None = None
     ) -> bool:
         """A span, several selected notes, or the bar of a time, round and round; False where that can't be heard."""
-        solo, way = self._session.solo, self.way
-        if solo is None or way is None or not self.has_recording:
+        solo, alignment = self._session.solo, self.alignment
+        if solo is None or alignment is None or not self.has_recording:
             return False
         notes = [solo.note(note) for note in selected]
-        bar = way.grid.at(time)
+        bar = alignment.grid.at(time)
         chosen = (notes[0].onset, max(note.end for note in notes)) if len(notes) > 1 else (bar.onset, bar.end)
         start, end = span if span is not None else chosen
-        self.choose(way.seconds(float(start)), way.seconds(float(end)))
+        self.choose(alignment.seconds(float(start)), alignment.seconds(float(end)))
         self.deck.set_loop(True)
         self.again()
         return True

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
 
 from gavotte.desktop.activity import Activities, Activity
 from gavotte.desktop.playback.outputs import Output
-from gavotte.desktop.playback.way_out import WayOut
+from gavotte.desktop.playback.sound_out import SoundOut
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import GM_PROGRAMS
@@ -76,7 +76,7 @@ class Transport(QObject):
         super().__init__(parent)
         self._settings, self._activities = settings, activities
         self._engine = Engine(SilentSynth())
-        self._way_out = WayOut(settings, self)
+        self._way_out = SoundOut(settings, self)
         self._way_out.failed.connect(self.failed)
         self._way_out.changed.connect(self.sound_changed)
         self._prepared = _Prepared()

@@ -8,7 +8,7 @@ from PyQt6.QtCore import QSettings, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog, QFormLayout, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from gavotte.desktop.playback.outputs import device_names
-from gavotte.desktop.playback.way_out import DEVICE
+from gavotte.desktop.playback.sound_out import DEVICE
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, LOOKS
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
@@ -16,7 +16,10 @@ from gavotte.desktop.widgets.dialog import Dialog
 
 
 class PreferencesDialog(Dialog):
-    """Signals: ``look_chosen(name)``, ``soundfont_chosen(path)`` ("" is the usual one), ``device_chosen(name)``."""
+    """What holds for all solos: the look, the sound, the devices.
+
+    Signals: ``look_chosen(name)``, ``soundfont_chosen(path)`` ("" is the usual one), ``device_chosen(name)``.
+    """
 
     look_chosen = pyqtSignal(str)
     soundfont_chosen = pyqtSignal(str)

@@ -13,9 +13,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMainWindow, QStackedWidget, QV
 
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.asks import Asks
-from gavotte.desktop.desk.changes import Change
 from gavotte.desktop.desk.desk import Desk
 from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks import DESKS
 from gavotte.desktop.errands.beginning import Beginning
 from gavotte.desktop.errands.details_dialog import DetailsDialog
@@ -28,9 +28,9 @@ from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.deck import Deck
 from gavotte.desktop.playback.hearing import Hearing
 from gavotte.desktop.playback.playing import Playing
+from gavotte.desktop.playback.sound_out import DEVICE
 from gavotte.desktop.playback.transport import Transport
 from gavotte.desktop.playback.transport_bar import TransportBar
-from gavotte.desktop.playback.way_out import DEVICE
 from gavotte.desktop.shell.actions import Actions
 from gavotte.desktop.shell.activity_bar import ActivityBar
 from gavotte.desktop.shell.everywhere import commands_after, commands_before
@@ -185,15 +185,15 @@ class MainWindow(QMainWindow):
             failing.failed.connect(self.notice.say)
         self._connect_errands()
         for signal, change in (
-            (session.replaced, Change.REPLACED),
-            (session.labelled, Change.LABELLED | Change.EDITED),
-            (session.selection.changed, Change.SELECTION),
-            (studio.view.changed, Change.VIEW),
-            (studio.tape.loaded, Change.RECORDING),
-            (studio.tape.changed, Change.RECORDING),
-            (studio.edits.changed, Change.LIBRARY),
-            (studio.keeping.kept, Change.LIBRARY),
-            (session.saved, Change.LIBRARY),
+            (session.replaced, Update.REPLACED),
+            (session.labelled, Update.LABELLED | Update.EDITED),
+            (session.selection.changed, Update.SELECTION),
+            (studio.view.changed, Update.VIEW),
+            (studio.tape.loaded, Update.RECORDING),
+            (studio.tape.changed, Update.RECORDING),
+            (studio.edits.changed, Update.LIBRARY),
+            (studio.keeping.kept, Update.LIBRARY),
+            (session.saved, Update.LIBRARY),
         ):
             signal.connect(partial(self._changed, change))
         session.edited.connect(self._edited)
@@ -220,14 +220,14 @@ class MainWindow(QMainWindow):
 
     # -- what changed -------------------------------------------------------------------------------
 
-    def _changed(self, change: Change, *_: object) -> None:
+    def _changed(self, change: Update, *_: object) -> None:
         """Have every desk follow, now or when it is shown."""
         for desk in self.desks.values():
             desk.note(change)
-        if change & (Change.REPLACED | Change.LABELLED | Change.EDITED) and self.studio.session.shown is not None:
+        if change & (Update.REPLACED | Update.LABELLED | Update.EDITED) and self.studio.session.shown is not None:
             self.studio.playing.music_changed()
         solo = self.session.solo
-        if change is Change.SELECTION or (solo is not None and len(solo.notes) > LABEL_AT_ONCE):
+        if change is Update.SELECTION or (solo is not None and len(solo.notes) > LABEL_AT_ONCE):
             # How far a long solo is can wait until the page has been painted.
             self._states_soon.start()
             self.actions_of.refresh()
@@ -238,7 +238,7 @@ class MainWindow(QMainWindow):
         """The solo has another value. Where its labels are there too, both are shown together."""
         self._show_saved()
         if not self.session.is_labelled:
-            self._changed(Change.EDITED)
+            self._changed(Update.EDITED)
 
     def _show_states(self) -> None:
         for name in self.desks:
@@ -370,7 +370,7 @@ class MainWindow(QMainWindow):
         self.studio.edits.undo_stack.clear()
 
     def _library_replaced(self) -> None:
-        self._changed(Change.LIBRARY)
+        self._changed(Update.LIBRARY)
         if self.session.solo is None:
             self.show_desk("shelf")
 
@@ -379,7 +379,7 @@ class MainWindow(QMainWindow):
         if self.session.solo is None:
             return
         dialog = self.details_dialog = DetailsDialog(self, self.session.solo)
-        dialog.accepted.connect(lambda: self.session.edit(translate("Gavotte", "Change the details"), dialog.solo))
+        dialog.accepted.connect(lambda: self.session.edit(translate("Gavotte", "Update the details"), dialog.solo))
         dialog.open()
 
     def sheet(self) -> Sheet | None:
@@ -452,11 +452,11 @@ class MainWindow(QMainWindow):
             self.studio.beginning.new_solo(path)
 
     def _begun(self, solo_id: str) -> None:
-        self._changed(Change.LIBRARY)
+        self._changed(Update.LIBRARY)
         self.open_solo(solo_id)
 
     def _imported(self, solo_id: str, title: str, remarks: tuple[str, ...]) -> None:
-        self._changed(Change.LIBRARY)
+        self._changed(Update.LIBRARY)
         self.open_solo(solo_id)
         if self._ask_for_key(title):
             return
@@ -482,7 +482,7 @@ class MainWindow(QMainWindow):
 
         def take() -> None:
             if self.session.solo is solo:
-                self.session.edit(translate("Gavotte", "Change the key"), replace(solo, keys=(region,)))
+                self.session.edit(translate("Gavotte", "Update the key"), replace(solo, keys=(region,)))
 
         name = region.key.shown + (translate("Gavotte", ", blues") if region.blues else "")
         words = translate(
@@ -549,7 +549,7 @@ class MainWindow(QMainWindow):
             self.resize(1280, 800)
         for name, desk in self.desks.items():
             desk.recall(str(settings.value(f"desks/{name}", "")))
-        self._changed(Change.LIBRARY | Change.VIEW)
+        self._changed(Update.LIBRARY | Update.VIEW)
         solo_id, note = str(settings.value("solo", "")), str(settings.value("note", ""))
         wanted = str(settings.value("desk", ""))
         self.show_desk(next(iter(self.desks)))
@@ -586,4 +586,6 @@ class MainWindow(QMainWindow):
         self.studio.deck.close()
         self.studio.transport.close()
         self._states_soon.stop()
+        # Its stacks take leave of it one by one while the window is taken apart: nobody is there to be told.
+        self.undo.blockSignals(True)
         super().closeEvent(event)

@@ -293,11 +293,6 @@ class SoloSession(QObject):
         away = -written_interval(self.solo)
         return transposed(replace(self.solo, notes=(), chords=(), readings=(reading,)), away).readings[0]
 
-    def pitch_of(self, note: str) -> int:
-        """The pitch (MIDI) a note is shown at, -1 where there is no such note."""
-        shown = self.shown
-        return shown.note(note).pitch.midi if shown is not None and note in shown.places else -1
-
     def lick(self) -> Lick | None:
         """The selected notes as a lick, or None where nothing is selected."""
         anchor, current = self.selection.anchor, self.selection.current

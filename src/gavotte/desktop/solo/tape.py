@@ -25,7 +25,10 @@ from gavotte.recording.waveform import Peaks, find_peaks
 
 
 class Tape(QObject):
-    """Signals: ``loaded`` (another recording, or none), ``changed`` (what is known of it), ``failed(message)``."""
+    """The open solo's recording, and what is known of it, with undo.
+
+    Signals: ``loaded`` (another recording, or none), ``changed`` (what is known of it), ``failed(message)``.
+    """
 
     loaded = pyqtSignal()
     changed = pyqtSignal()

@@ -9,7 +9,10 @@ from gavotte.desktop.translation import translate
 
 
 class NothingOpen(QWidget):
-    """Signals: ``shelf_wanted``, ``new_wanted``."""
+    """What stands where a solo would: how to come by one.
+
+    Signals: ``shelf_wanted``, ``new_wanted``.
+    """
 
     shelf_wanted = pyqtSignal()
     new_wanted = pyqtSignal()

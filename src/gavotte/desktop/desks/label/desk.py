@@ -8,9 +8,9 @@ from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command, with_key
-from gavotte.desktop.desk.changes import Change
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
 from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.label.commands import label_commands
 from gavotte.desktop.desks.label.filter_choice import EVERYTHING, SKELETON, FilterChoice
 from gavotte.desktop.desks.label.reading_dialog import ReadingDialog
@@ -35,7 +35,7 @@ from gavotte.labelling.readings import reading_name
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 
-_SEEN = Change.REPLACED | Change.EDITED | Change.LABELLED | Change.VIEW | Change.SELECTION
+_SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.VIEW | Update.SELECTION
 
 
 class LabelDesk(Desk):
@@ -70,7 +70,7 @@ class LabelDesk(Desk):
         self._nothing = NothingOpen()
         layout.addWidget(self._nothing, 1)
         self._connect()
-        self.show_changes(_SEEN)
+        self.show_updates(_SEEN)
 
     # -- as a desk ----------------------------------------------------------------------------------
 
@@ -109,20 +109,20 @@ class LabelDesk(Desk):
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         return page_hints()
 
-    def show_changes(self, changes: Change) -> None:
+    def show_updates(self, changes: Update) -> None:
         session = self._session
         solo = session.shown if session.solo is not None else None
         self._head.setVisible(session.solo is not None)
         self._body.setVisible(session.solo is not None)
         self._nothing.setVisible(session.solo is None)
-        if changes & Change.REPLACED:
+        if changes & Update.REPLACED:
             self.page.clear()
-        if changes & Change.VIEW:
+        if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
             self.page.set_numerals(self.studio.view.numerals)
         if solo is None:
             return
-        if changes & ~(Change.SELECTION | Change.LIBRARY):
+        if changes & ~(Update.SELECTION | Update.LIBRARY):
             self._show_head(solo)
             self.page.update_solo(solo, session.labels)
             self.side.refresh()

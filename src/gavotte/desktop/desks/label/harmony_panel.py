@@ -35,7 +35,9 @@ _NOTE = Qt.ItemDataRole.UserRole
 
 
 class HarmonyPanel(QWidget):
-    """Signals: ``key_wanted``, to set a key over the selected notes; ``reading_wanted``, to set a reading over them;
+    """What the changes do, which keys are heard, and what falls on every chord change.
+
+    Signals: ``key_wanted``, to set a key over the selected notes; ``reading_wanted``, to set a reading over them;
     ``note_wanted(id)``, to go to a note.
     """
 

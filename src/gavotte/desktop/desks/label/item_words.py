@@ -10,7 +10,7 @@ from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Question
-from gavotte.labelling.slips import Change
+from gavotte.labelling.slips import Remedy
 from gavotte.solo.document import KeyRegion
 
 
@@ -61,8 +61,8 @@ def words_of(item: Question, found: Labelled) -> Words:
     where = place[:1].upper() + place[1:]
     if item.slip is not None:
         take = {
-            Change.CHORD: translate("Gavotte", "Move the chord"),
-            Change.WRITTEN: translate("Gavotte", "Read it so"),
+            Remedy.CHORD: translate("Gavotte", "Move the chord"),
+            Remedy.WRITTEN: translate("Gavotte", "Read it so"),
         }.get(item.slip.change)
         name = item.slip.pitch.shown if item.slip.pitch is not None else ""
         take = take or translate("Gavotte", "Make it {pitch}").format(pitch=name)
@@ -166,7 +166,7 @@ def _offer_words(offer: Offer, found: Labelled) -> Words:
         translate("Gavotte", "You keep deciding otherwise"),
         "",
         words,
-        translate("Gavotte", "Change the school: {statement}").format(statement=statement),
-        translate("Gavotte", "Change it"),
+        translate("Gavotte", "Remedy the school: {statement}").format(statement=statement),
+        translate("Gavotte", "Remedy it"),
         translate("Gavotte", "Keep the school"),
     )

@@ -23,7 +23,7 @@ from gavotte.labelling.answers import (
 )
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Findings, Question, look_through, questions
-from gavotte.labelling.slips import Change, Slip
+from gavotte.labelling.slips import Remedy, Slip
 from gavotte.solo.document import Solo
 
 REVIEW_DELAY_MS = 250
@@ -252,8 +252,8 @@ class Review(QObject):
 
 def _slip_words(slip: Slip) -> str:
     match slip.change:
-        case Change.CHORD:
+        case Remedy.CHORD:
             return translate("Gavotte", "Move the chord")
-        case Change.WRITTEN:
+        case Remedy.WRITTEN:
             return translate("Gavotte", "Read the part as written pitch")
     return translate("Gavotte", "Mend the note")

@@ -22,7 +22,10 @@ from gavotte.labelling.labeller import Labelled
 
 
 class TextPanel(QWidget):
-    """Signals: ``export_wanted``, to write it as a file; ``bar_wanted(onset)``, to go to a bar."""
+    """The analysis bar by bar as text that can be written anew.
+
+    Signals: ``export_wanted``, to write it as a file; ``bar_wanted(onset)``, to go to a bar.
+    """
 
     export_wanted = pyqtSignal()
     bar_wanted = pyqtSignal(object)

@@ -9,15 +9,15 @@ from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.changes import Change
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
 from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.listen.commands import listen_commands
 from gavotte.desktop.desks.listen.doubt_panel import DoubtPanel
 from gavotte.desktop.desks.listen.doubting import Doubting
 from gavotte.desktop.desks.listen.finding import Finder
 from gavotte.desktop.desks.listen.listen_bar import ListenBar
-from gavotte.desktop.desks.listen.pitch_view import HeardNote, PitchView
+from gavotte.desktop.desks.listen.pitch_view import PitchView, SoundingNote
 from gavotte.desktop.desks.listen.tapping import Tapping
 from gavotte.desktop.desks.listen.wave_view import Marks, WaveView
 from gavotte.desktop.page.page_view import PageView
@@ -46,7 +46,7 @@ _CLOSER = 1.5
 _GROW = 0.1
 
 
-_SEEN = Change.REPLACED | Change.EDITED | Change.LABELLED | Change.RECORDING | Change.VIEW | Change.SELECTION
+_SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.RECORDING | Update.VIEW | Update.SELECTION
 
 
 class ListenDesk(Desk):
@@ -136,14 +136,14 @@ class ListenDesk(Desk):
         else:
             self.wave.show_all()
 
-    def show_changes(self, changes: Change) -> None:
-        if changes & Change.REPLACED:
+    def show_updates(self, changes: Update) -> None:
+        if changes & Update.REPLACED:
             # Another solo is shown from its top.
             self.page.clear()
             self._explain()
-        if changes & Change.VIEW:
+        if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
-        if changes & ~Change.SELECTION:
+        if changes & ~Update.SELECTION:
             self._show_solo()
         self._show_selection()
 
@@ -306,12 +306,12 @@ class ListenDesk(Desk):
         self.doubting.cancel()
 
     @property
-    def _way(self) -> Alignment | None:
-        return self.hearing.way
+    def _alignment(self) -> Alignment | None:
+        return self.hearing.alignment
 
     def _align(self) -> None:
         """Solo or beats are others now."""
-        self.doubting.align(self._way, self._deck.settings.cents)
+        self.doubting.align(self._alignment, self._deck.settings.cents)
         self._deck.set_clicks(self._clicks())
         self.state_changed.emit()
 
@@ -332,28 +332,32 @@ class ListenDesk(Desk):
 
     def _show_marks(self) -> None:
         beats = self.tapping.preview
-        way = self._way if beats is self._tape.beats else None
-        bars = tuple(way.bars()) if way is not None else ()
+        alignment = self._alignment if beats is self._tape.beats else None
+        bars = tuple(alignment.bars()) if alignment is not None else ()
         sections: tuple[tuple[float, str], ...] = ()
-        if way is not None and self._session.solo is not None:
-            sections = tuple((way.seconds(float(mark.onset)), mark.label) for mark in form_marks(self._session.solo))
+        if alignment is not None and self._session.solo is not None:
+            sections = tuple(
+                (alignment.seconds(float(mark.onset)), mark.label) for mark in form_marks(self._session.solo)
+            )
         self.wave.show_marks(Marks(beats.times, beats.downbeat, bars, sections))
 
     def _clicks(self) -> list[Click]:
-        downbeats = {round(seconds, 4) for seconds, _ in self._way.bars()} if self._way is not None else set()
+        downbeats = (
+            {round(seconds, 4) for seconds, _ in self._alignment.bars()} if self._alignment is not None else set()
+        )
         return [Click(seconds, round(seconds, 4) in downbeats) for seconds in self._tape.beats.times]
 
-    def _heard_notes(self) -> list[HeardNote]:
+    def _heard_notes(self) -> list[SoundingNote]:
         """The written notes where they are heard, in concert pitch."""
-        way, solo = self._way, self._session.solo
-        if way is None or solo is None:
+        alignment, solo = self._alignment, self._session.solo
+        if alignment is None or solo is None:
             return []
         labels = self._session.labels
         return [
-            HeardNote(
+            SoundingNote(
                 note.id,
-                way.seconds(float(note.onset)),
-                way.seconds(float(note.end)),
+                alignment.seconds(float(note.onset)),
+                alignment.seconds(float(note.end)),
                 note.pitch.midi,
                 labels.get(note.id),
             )
@@ -374,9 +378,9 @@ class ListenDesk(Desk):
         self.wave.show_playhead(seconds, follow=self._deck.is_playing)
         self.pitches.show_playhead(seconds)
         words = _clock(seconds)
-        if self._way is not None:
-            quarters = self._way.quarters(seconds)
-            grid = self._way.grid
+        if self._alignment is not None:
+            quarters = self._alignment.quarters(seconds)
+            grid = self._alignment.grid
             inside = grid.bars[0].onset <= quarters < grid.bars[-1].end
             self.page.show_playhead(quarters if inside else None)
             if inside:
@@ -396,7 +400,7 @@ class ListenDesk(Desk):
         settings = self._deck.settings
         self._tape.keep(cents=settings.cents)
         self.pitches.show_tuning(settings.cents)
-        self.doubting.align(self._way, settings.cents)
+        self.doubting.align(self._alignment, settings.cents)
 
     # -- commands -----------------------------------------------------------------------------------
 
@@ -416,12 +420,12 @@ class ListenDesk(Desk):
     def _go_to_note(self, anchor: str, current: str) -> None:
         solo = self._session.solo
         self._session.selection.select(anchor, current)
-        if solo is None or self._way is None:
+        if solo is None or self._alignment is None:
             return
         first, last = sorted((solo.note(anchor), solo.note(current)), key=lambda note: note.onset)
         if first is not last:
-            self.hearing.choose(self._way.seconds(float(first.onset)), self._way.seconds(float(last.end)))
-        self._seek(self._way.seconds(float(first.onset)))
+            self.hearing.choose(self._alignment.seconds(float(first.onset)), self._alignment.seconds(float(last.end)))
+        self._seek(self._alignment.seconds(float(first.onset)))
         self.doubting.weigh_note(current)
 
     # -- the doubtful note --------------------------------------------------------------------------
@@ -473,11 +477,11 @@ class ListenDesk(Desk):
     def loop_bar(self) -> None:
         """The bar where it is becomes the loop; where it is that already, a bar more."""
         player = self._deck.player
-        if self._way is None or player is None:
+        if self._alignment is None or player is None:
             return
-        region, way = self.hearing.region, self._way
-        starts = [way.seconds(float(bar.onset)) for bar in way.grid.bars]
-        ends = [way.seconds(float(bar.end)) for bar in way.grid.bars]
+        region, alignment = self.hearing.region, self._alignment
+        starts = [alignment.seconds(float(bar.onset)) for bar in alignment.grid.bars]
+        ends = [alignment.seconds(float(bar.end)) for bar in alignment.grid.bars]
         if region is not None and any(abs(start - region[0]) < 0.02 for start in starts):
             longer = next((end for end in ends if end > region[1] + 0.02), None)
             if longer is not None and any(abs(end - region[1]) < 0.02 for end in ends):

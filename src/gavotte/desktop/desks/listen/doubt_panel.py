@@ -33,7 +33,10 @@ class Weighed:
 
 
 class DoubtPanel(QWidget):
-    """Signals: ``hear_wanted(midi)``, ``recording_wanted``, ``write_wanted(midi)``."""
+    """The pitches a doubtful note could be, each with its share, and what can be done with it.
+
+    Signals: ``hear_wanted(midi)``, ``recording_wanted``, ``write_wanted(midi)``.
+    """
 
     hear_wanted = pyqtSignal(int)
     recording_wanted = pyqtSignal()

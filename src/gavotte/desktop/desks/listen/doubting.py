@@ -38,7 +38,7 @@ class Doubting(QObject):
         self._session, self._activities, self._panel = session, activities, panel
         self._salience: Salience | None = None
         self._lead: Lead | None = None
-        self._way: Alignment | None = None
+        self._alignment: Alignment | None = None
         self._cents = 0.0
         self._note: Note | None = None
         self._is_written = False
@@ -61,28 +61,28 @@ class Doubting(QObject):
         self._salience = salience or self._salience
         self._lead = lead or self._lead
 
-    def align(self, way: Alignment | None, cents: float) -> None:
+    def align(self, alignment: Alignment | None, cents: float) -> None:
         """How the solo lies in the recording, and by how many cents it is moved to be in tune."""
-        self._way, self._cents = way, cents
+        self._alignment, self._cents = alignment, cents
 
     def weigh_note(self, note_id: str) -> None:
         """Show what sounds where a note is written."""
-        solo, way = self._session.solo, self._way
-        if solo is None or way is None:
+        solo, alignment = self._session.solo, self._alignment
+        if solo is None or alignment is None:
             return
         note = solo.note(note_id)
         self._is_written = True
-        self._weigh(solo, note, way.seconds(float(note.onset)), way.seconds(float(note.end)))
+        self._weigh(solo, note, alignment.seconds(float(note.onset)), alignment.seconds(float(note.end)))
 
     def weigh_span(self, start: float, end: float) -> bool:
         """Show what sounds in a stretch (seconds), whatever is written there; False where nothing can be said."""
-        solo, way, salience = self._session.solo, self._way, self._salience
-        if solo is None or way is None or salience is None:
+        solo, alignment, salience = self._session.solo, self._alignment, self._salience
+        if solo is None or alignment is None or salience is None:
             return False
         guess = strongest_pitch(salience, self._lead, start, end, self._cents)
         if guess is None:
             return False
-        onset, stop = (Fraction(round(way.quarters(time) * _FINE), _FINE) for time in (start, end))
+        onset, stop = (Fraction(round(alignment.quarters(time) * _FINE), _FINE) for time in (start, end))
         ((written_onset, duration),) = quantise([(onset, stop)], solo.meters[0].meter.beats[0].length).times
         name = fresh_ids(solo, 1)[0]
         note = Note(name, max(-solo.pickup, written_onset), max(duration, Fraction(1, 8)), spell(guess, 0))
@@ -91,14 +91,14 @@ class Doubting(QObject):
         return True
 
     def _weigh(self, solo: Solo, note: Note, start: float, end: float) -> None:
-        way, salience = self._way, self._salience
-        if way is None or salience is None:
+        alignment, salience = self._alignment, self._salience
+        if alignment is None or salience is None:
             return
         self._note, self._span = note, (start, end)
         candidates = weigh(salience, start, end, note.pitch.midi, self._cents, lead=self._lead)
         base = solo if self._is_written else placed(solo, note)
         self.cancel()
-        place = way.grid.place(note.onset)
+        place = alignment.grid.place(note.onset)
         written = note.pitch.midi if self._is_written else None
         self._activities.beside(
             self,

@@ -40,7 +40,7 @@ _NEAR, _JUMP, _WIDEST_BEND, _FEWEST_FRAMES = 1.5, 1.2, 4.5, 3
 
 
 @dataclass(frozen=True)
-class HeardNote:
+class SoundingNote:
     """A written note where it is heard: seconds, MIDI number, and its label."""
 
     note_id: str
@@ -51,7 +51,10 @@ class HeardNote:
 
 
 class PitchView(QWidget):
-    """Signals: ``seek_wanted(seconds)``, ``note_chosen(id)``, ``read(words)``: what is under the pointer."""
+    """How strongly every pitch sounds over time, with the written notes drawn over it.
+
+    Signals: ``seek_wanted(seconds)``, ``note_chosen(id)``, ``read(words)``: what is under the pointer.
+    """
 
     seek_wanted = pyqtSignal(float)
     note_chosen = pyqtSignal(str)
@@ -62,7 +65,7 @@ class PitchView(QWidget):
         self._palette: Palette = DAY
         self._salience: Salience | None = None
         self._lead: Lead | None = None
-        self._notes: list[HeardNote] = []
+        self._notes: list[SoundingNote] = []
         self._start, self._per_pixel = 0.0, 1.0
         self._low, self._high = 52.0, 88.0
         self._playhead: float | None = None
@@ -99,7 +102,7 @@ class PitchView(QWidget):
         self._lead = lead
         self._redraw()
 
-    def show_notes(self, notes: list[HeardNote]) -> None:
+    def show_notes(self, notes: list[SoundingNote]) -> None:
         """Show where written notes are heard, and the register they lie in."""
         self._notes = notes
         if notes:
@@ -164,7 +167,7 @@ class PitchView(QWidget):
             return words
         return words + translate("Gavotte", " · the note's peak is {pitch}").format(pitch=pitch_words(peak + moved))
 
-    def _peak(self, note: HeardNote) -> float | None:
+    def _peak(self, note: SoundingNote) -> float | None:
         """The highest pitch the line holds within a note, near where it is written."""
         if self._lead is None:
             return None
@@ -295,7 +298,7 @@ class PitchView(QWidget):
                 stroke.append(QPointF(self._x(float(times[index])), self._y(float(pitches[index]))))
         painter.drawPolyline(stroke)
 
-    def _paint_note(self, painter: QPainter, note: HeardNote) -> None:
+    def _paint_note(self, painter: QPainter, note: SoundingNote) -> None:
         left, right = self._x(note.start), self._x(note.end)
         if right < 0 or left > self.width():
             return

@@ -50,7 +50,9 @@ class _Grip(Enum):
 
 
 class WaveView(QWidget):
-    """Signals: ``seek_wanted(seconds)``, ``region_wanted(start, stop)``, ``beat_chosen(index)``,
+    """The wave of a recording with its beats, the loop and the playhead.
+
+    Signals: ``seek_wanted(seconds)``, ``region_wanted(start, stop)``, ``beat_chosen(index)``,
     ``beat_moved(index, seconds)``, ``window_changed(start, frames to a pixel)``.
     """
 

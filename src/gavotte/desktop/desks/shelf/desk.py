@@ -6,9 +6,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.changes import Change
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
 from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.shelf.commands import shelf_commands
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
@@ -20,7 +20,7 @@ from gavotte.theory.key import Key
 class ShelfDesk(Desk):
     """Two lists, ``solos`` and ``licks``, one row of which is chosen."""
 
-    kind = DeskKind("shelf", QT_TRANSLATE_NOOP("Gavotte", "Shelf"), "F1", follows=Change.LIBRARY)
+    kind = DeskKind("shelf", QT_TRANSLATE_NOOP("Gavotte", "Shelf"), "F1", follows=Update.LIBRARY)
 
     def __init__(self, studio: Studio) -> None:
         super().__init__(studio)
@@ -57,7 +57,7 @@ class ShelfDesk(Desk):
             (translate("Gavotte", "Enter"), translate("Gavotte", "Open it")),
         )
 
-    def show_changes(self, changes: Change) -> None:
+    def show_updates(self, changes: Update) -> None:
         self.refresh()
 
     def _header(self) -> QHBoxLayout:

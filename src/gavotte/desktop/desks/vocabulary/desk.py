@@ -8,9 +8,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.changes import Change
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
 from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.vocabulary.commands import vocabulary_commands
 from gavotte.desktop.page.line_item import LineParts
 from gavotte.desktop.page.page_view import PageView
@@ -38,7 +38,7 @@ class VocabularyDesk(Desk):
     """The list ``licks``, and the chosen one on ``page``: in its own key, or on a sheet in all twelve."""
 
     kind = DeskKind(
-        "vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F6", follows=Change.LIBRARY | Change.VIEW
+        "vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F6", follows=Update.LIBRARY | Update.VIEW
     )
 
     def __init__(self, studio: Studio) -> None:
@@ -104,10 +104,10 @@ class VocabularyDesk(Desk):
     def recall(self, remembered: str) -> None:
         self._wanted = remembered or None
 
-    def show_changes(self, changes: Change) -> None:
-        if changes & Change.LIBRARY:
+    def show_updates(self, changes: Update) -> None:
+        if changes & Update.LIBRARY:
             self.refresh()
-        if changes & Change.VIEW:
+        if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
             self._show_lick()
 

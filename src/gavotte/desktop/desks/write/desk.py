@@ -11,9 +11,9 @@ from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.changes import Change
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
 from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.write.commands import write_commands
 from gavotte.desktop.desks.write.drafts import Drafts
 from gavotte.desktop.desks.write.instrument_strip import InstrumentStrip
@@ -46,7 +46,7 @@ from gavotte.writing.placing import note_at
 _REST_MS = 250
 
 
-_SEEN = Change.REPLACED | Change.EDITED | Change.LABELLED | Change.VIEW | Change.SELECTION | Change.RECORDING
+_SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.VIEW | Update.SELECTION | Update.RECORDING
 
 
 class WriteDesk(Desk):
@@ -99,7 +99,7 @@ class WriteDesk(Desk):
         self._check_soon.setInterval(_REST_MS)
         self._check_soon.timeout.connect(self._check)
         self._connect()
-        self.show_changes(_SEEN)
+        self.show_updates(_SEEN)
 
     # -- as a desk ----------------------------------------------------------------------------------
 
@@ -141,24 +141,24 @@ class WriteDesk(Desk):
             (translate("Gavotte", "Home, End"), translate("Gavotte", "Start, behind the last note")),
         )
 
-    def show_changes(self, changes: Change) -> None:
+    def show_updates(self, changes: Update) -> None:
         session = self._session
         solo = session.shown if session.solo is not None else None
         self._head.setVisible(session.solo is not None)
         self._body.setVisible(session.solo is not None)
         self._nothing.setVisible(session.solo is None)
-        if changes & Change.REPLACED:
+        if changes & Update.REPLACED:
             self.page.clear()
-        if changes & Change.VIEW:
+        if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
-        if changes & Change.RECORDING:
+        if changes & Update.RECORDING:
             self.recording.setVisible(self.studio.hearing.has_recording)
             self._list_drafts()
         if solo is None:
             return
-        if changes & (Change.REPLACED | Change.EDITED):
+        if changes & (Update.REPLACED | Update.EDITED):
             self.strip.show_solo(solo)
-        if changes & ~Change.SELECTION:
+        if changes & ~Update.SELECTION:
             self._show_edit()
         else:
             self._show_selection()
@@ -175,7 +175,7 @@ class WriteDesk(Desk):
         self.page.zoom_wanted.connect(studio.view.zoom_by)
         self.page.place_wanted.connect(writer.go_to)
         writer.entry_changed.connect(self._show_entry)
-        writer.heard.connect(self._hear_pitch)
+        writer.sounded.connect(self._hear_pitch)
         writer.told.connect(studio.asks.tell)
         panel.way_wanted.connect(writer.set_way)
         panel.insert_wanted.connect(writer.set_insert)
@@ -197,7 +197,7 @@ class WriteDesk(Desk):
         drafts.told.connect(studio.asks.tell)
         drafts.failed.connect(studio.asks.notice)
         # What is proposed is shown as what is known of the recording.
-        drafts.changed.connect(lambda: self.note(Change.RECORDING))
+        drafts.changed.connect(lambda: self.note(Update.RECORDING))
         draft.draft_wanted.connect(self._draft)
         draft.phrase_chosen.connect(self._choose_phrase)
         draft.take_wanted.connect(lambda _: self.take_phrase())
@@ -419,7 +419,7 @@ class WriteDesk(Desk):
         def take() -> None:
             if self._session.solo is not None:
                 changed = with_key_from(self._session.solo, bar.onset, dialog.key, dialog.blues)
-                self._session.edit(translate("Gavotte", "Change the key"), changed)
+                self._session.edit(translate("Gavotte", "Update the key"), changed)
 
         dialog.accepted.connect(take)
         dialog.open()

@@ -12,7 +12,9 @@ from gavotte.writing.drafting import Proposal, ProposedPhrase
 
 
 class DraftPanel(QWidget):
-    """Signals: ``draft_wanted(whole)``, all that is not written or only the loop; ``phrase_chosen(index)``;
+    """The phrases of the draft, to be heard, taken or left.
+
+    Signals: ``draft_wanted(whole)``, all that is not written or only the loop; ``phrase_chosen(index)``;
     ``take_wanted(index)``, ``leave_wanted(index)``, ``take_all_wanted``, ``leave_all_wanted``.
     """
 

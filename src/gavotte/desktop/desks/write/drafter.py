@@ -18,7 +18,10 @@ _LOWEST, _HIGHEST = 31, 96
 
 
 class Drafter(QObject):
-    """Signals: ``drafted(found)``, ``failed(message)``, ``stopped``, where the user wants no more of it."""
+    """Has the machine draft a solo from its recording, beside the interface.
+
+    Signals: ``drafted(found)``, ``failed(message)``, ``stopped``, where the user wants no more of it.
+    """
 
     drafted = pyqtSignal(object)
     failed = pyqtSignal(str)

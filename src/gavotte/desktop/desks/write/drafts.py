@@ -58,15 +58,15 @@ class Drafts(QObject):
 
     def draft(self, whole: bool) -> None:
         """Listen to everything that is not written yet, or to the loop."""
-        solo, way, region = self._session.solo, self._hearing.way, self._hearing.region
-        if solo is None or way is None:
+        solo, alignment, region = self._session.solo, self._hearing.alignment, self._hearing.region
+        if solo is None or alignment is None:
             return
         if whole or region is None:
             times = self._tape.beats.times
-            start = max(0.0, way.seconds(float(-solo.pickup)) - _LEAD_IN)
+            start = max(0.0, alignment.seconds(float(-solo.pickup)) - _LEAD_IN)
             region = (start, times[-1] + times[-1] - times[-2])
         low, high = solo.instrument.lowest, solo.instrument.highest
-        self.drafter.draft(low, high, *region, lambda draft: proposed(solo, draft.notes, way, whole))
+        self.drafter.draft(low, high, *region, lambda draft: proposed(solo, draft.notes, alignment, whole))
         self.changed.emit()
 
     def _take_draft(self, proposal: Proposal) -> None:

@@ -19,7 +19,10 @@ _KEYBOARD, _OWN = "keyboard", "own"
 
 
 class InstrumentStrip(QWidget):
-    """Signals: ``played(midi, string)``, ``failed(message)``. ``midi`` is the MIDI keyboard."""
+    """The instrument under the page: a keyboard or a fretboard with the chord of the moment.
+
+    Signals: ``played(midi, string)``, ``failed(message)``. ``midi`` is the MIDI keyboard.
+    """
 
     played = pyqtSignal(int, int)
     failed = pyqtSignal(str)

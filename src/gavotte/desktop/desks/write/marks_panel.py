@@ -49,7 +49,9 @@ _BENDS: tuple[tuple[str, Fraction], ...] = (
 
 
 class MarksPanel(QWidget):
-    """Signals: ``mark_wanted(articulation)``, ``pick_wanted(pick)``, ``doubt_wanted``, ``bend_wanted(semitones)``,
+    """A button for every mark of a note, showing which the selected notes carry.
+
+    Signals: ``mark_wanted(articulation)``, ``pick_wanted(pick)``, ``doubt_wanted``, ``bend_wanted(semitones)``,
     ``finger_wanted(text)``, ``string_wanted(number)``, ``words_wanted(text)``.
     """
 

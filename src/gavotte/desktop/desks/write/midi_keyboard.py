@@ -18,7 +18,9 @@ _BACKEND = "mido.backends.rtmidi"
 
 
 class MidiKeyboard(QObject):
-    """Signals: ``played(midi)``, in the interface's thread whatever thread the device speaks in; ``failed(message)``.
+    """Keys pressed on the MIDI keyboards that are plugged in.
+
+    Signals: ``played(midi)``, in the interface's thread whatever thread the device speaks in; ``failed(message)``.
 
     ``play`` is the stand-in: whoever calls it is heard as a key of a device would be.
     """

@@ -43,7 +43,10 @@ _HINTS = {
 
 
 class WritePanel(Tabbed):
-    """Signals: ``way_wanted(way)``, ``insert_wanted(bool)``."""
+    """What stands beside the page at the Write desk: keys, marks, chords, draft, checks.
+
+    Signals: ``way_wanted(way)``, ``insert_wanted(bool)``.
+    """
 
     way_wanted = pyqtSignal(object)
     insert_wanted = pyqtSignal(bool)

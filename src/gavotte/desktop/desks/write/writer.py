@@ -19,7 +19,7 @@ from gavotte.solo.document import Articulation, Note, Pick, Solo, Tuplet
 from gavotte.solo.edits import with_notes_moved
 from gavotte.solo.written import written_interval
 from gavotte.writing import entry as step
-from gavotte.writing.entry import Entry, Way, Written
+from gavotte.writing.entry import Entered, Entry, Way
 from gavotte.writing.marks import (
     toggled,
     with_bend,
@@ -55,10 +55,13 @@ PASSAGE_TYPE = "application/x-gavotte-passage"
 
 
 class Writer(QObject):
-    """Signals: ``entry_changed`` (caret, value or way), ``heard(midi)`` (a pitch to let sound), ``told(words)``."""
+    """Turns what is asked for into edits, and keeps where and how is written (``entry``).
+
+    Signals: ``entry_changed`` (caret, value or way), ``sounded(midi)`` (a pitch to let sound), ``told(words)``.
+    """
 
     entry_changed = pyqtSignal()
-    heard = pyqtSignal(int)
+    sounded = pyqtSignal(int)
     told = pyqtSignal(str)
 
     def __init__(self, session: SoloSession, parent: QObject) -> None:
@@ -102,7 +105,7 @@ class Writer(QObject):
 
     # -- what the keys write ------------------------------------------------------------------------
 
-    def _write(self, text: str, how: Callable[[Solo, Entry], Written]) -> None:
+    def _write(self, text: str, how: Callable[[Solo, Entry], Entered]) -> None:
         session = self._session
         if session.solo is None:
             return
@@ -121,7 +124,7 @@ class Writer(QObject):
             self._writing = False
         note = self._note(done.note)
         if note is not None:
-            self.heard.emit(note.pitch.midi)
+            self.sounded.emit(note.pitch.midi)
 
     def write_letter(self, letter: str) -> None:
         """A pitch by its name, as the page is read: in written pitch where that is shown."""
@@ -144,7 +147,7 @@ class Writer(QObject):
         if not 0 <= sounding <= 127:
             return
 
-        def write(solo: Solo, entry: Entry) -> Written:
+        def write(solo: Solo, entry: Entry) -> Entered:
             done = step.write_sound(solo, entry, sounding)
             if not string or done.note is None:
                 return done
@@ -308,7 +311,7 @@ class Writer(QObject):
         finally:
             self._writing = False
         if hear and known:
-            self.heard.emit(known[-1].pitch.midi)
+            self.sounded.emit(known[-1].pitch.midi)
 
     def semitone(self, by: int) -> None:
         """Up or down by semitones, spelled anew."""

@@ -1,4 +1,4 @@
-"""The way out of one sounding thing: its output, opened when it is first needed, and replaced where it gives up."""
+"""Where one sounding thing comes out: its output, opened when it is first needed, and replaced where it gives up."""
 
 from __future__ import annotations
 
@@ -10,8 +10,8 @@ DEVICE = "sound/device"
 """Where the settings keep the name of the output that was chosen, "" for the usual one."""
 
 
-class WayOut(QObject):
-    """Signals: ``changed`` (another output, or none), ``failed(message)``."""
+class SoundOut(QObject):
+    """The output of one sounding thing. Signals: ``changed`` (another output, or none), ``failed(message)``."""
 
     changed = pyqtSignal()
     failed = pyqtSignal(str)

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QEvent, QObject
 from PyQt6.QtWidgets import QWidget
 
 
-class Change(Flag):
+class Update(Flag):
     """What is another than before."""
 
     REPLACED = auto()
@@ -27,7 +27,7 @@ class Change(Flag):
     """Which solos and licks there are."""
 
 
-NOTHING = Change(0)
+NOTHING = Update(0)
 EVERYTHING = ~NOTHING
 
 
@@ -37,13 +37,13 @@ class Follower(QObject):
     What changes while the widget is hidden is put together, so that it is shown once.
     """
 
-    def __init__(self, widget: QWidget, show: Callable[[Change], None]) -> None:
+    def __init__(self, widget: QWidget, show: Callable[[Update], None]) -> None:
         super().__init__(widget)
         self._widget, self._show = widget, show
         self._missed = NOTHING
         widget.installEventFilter(self)
 
-    def note(self, change: Change) -> None:
+    def note(self, change: Update) -> None:
         """Something changed."""
         self._missed |= change
         if self._widget.isVisible():
