@@ -32,7 +32,8 @@ def settle(window: MainWindow) -> None:
         window.desks["listen"].page,
         window.desks["write"].page,
     )
-    while not all(page.is_complete for page in pages):
+    review = window.desks["label"].review
+    while not (all(page.is_complete for page in pages) and review.is_complete):
         QApplication.processEvents()
     for _ in range(5):
         QApplication.processEvents()

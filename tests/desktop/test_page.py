@@ -13,7 +13,7 @@ from gavotte.desktop.theme.palette import THEMES, Palette
 from gavotte.engraving.engraver import Engraver
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.document import Function, Solo
-from gavotte.solo.edits import with_decision
+from gavotte.solo.edits import with_decision, with_notes_moved
 from gavotte.solo.label import Label
 
 
@@ -43,6 +43,26 @@ def head_of(page: PageView, note: str) -> QPoint:
     item = page._line_of[note].note_items[note][0]
     box = item.mapToScene(item.shape().boundingRect().center())
     return page.mapFromScene(box)
+
+
+def test_an_edit_while_lines_are_still_to_come_lets_the_page_go_on(qtbot: QtBot, engraver: Engraver) -> None:
+    view = PageView(engraver)
+    qtbot.addWidget(view)
+    view.resize(1000, 700)
+    view.show()
+    solo = make_solo([("Dm7", "D5/8 E5 F5 G5 A5/4 F5/4"), ("G7", "B4/4 D5 F5 Ab5")] * 8)
+    view.show_solo(solo, labels_of(solo))
+    while not view.lines:
+        QApplication.processEvents()
+    first = view.lines[0]
+    last = solo.notes[-1].id
+    edited = with_notes_moved(solo, [last], -1)
+    view.update_solo(edited, labels_of(edited))
+    assert view.lines == [first], "what is set stays"
+    qtbot.waitUntil(lambda: view.is_complete)
+    assert len(view.lines) == 4
+    set_note = next(placed.note for placed in view.lines[-1].line.notes if placed.note.id == last)
+    assert set_note.pitch.midi == solo.notes[-1].pitch.midi - 1
 
 
 def test_clicking_a_notehead_or_its_mark_asks_for_the_note(qtbot: QtBot, page: PageView) -> None:

@@ -80,6 +80,7 @@ class _Writer:
         self.out: list[str] = []
         self.places: dict[str, tuple[int, Event]] = {}
         self.ids: dict[int, str] = {}
+        self.section_starts = frozenset(mark.onset for mark in form_marks(notation.solo))
 
     def line(self, first: int, last: int) -> Line:
         bars = tuple(self.notation.bar(i) for i in range(first, last))
@@ -126,8 +127,7 @@ class _Writer:
         """The end of the solo has a final barline, the end of a section a double one."""
         if index + 1 == len(self.notation):
             return ' right="end"'
-        ends_section = any(mark.onset == bar.end for mark in form_marks(self.notation.solo))
-        return ' right="dbl"' if ends_section and bar.number else ""
+        return ' right="dbl"' if bar.end in self.section_starts and bar.number else ""
 
     def _events(self, written: WrittenBar) -> None:
         open_tuplet: int | None = None

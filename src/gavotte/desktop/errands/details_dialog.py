@@ -61,6 +61,7 @@ class DetailsDialog(Dialog):
         self._show_ready()
 
     def _lay_out(self) -> None:
+        self.setMinimumWidth(640)
         form = QFormLayout()
         form.setSpacing(8)
         tempo, meter = translate("Gavotte", "Tempo"), translate("Gavotte", "Meter")

@@ -191,12 +191,14 @@ class PageView(QGraphicsView):
         if solo is self._solo and labels is self._labels:
             return
         old, old_degrees = self._solo, self._degrees
-        if old is None or self._queue or not _same_layout(old, solo):
+        before, staff = self._notation, self._staff
+        if old is None or before is None or not _same_layout(old, solo) or staff_for(solo) != staff:
             self.show_solo(solo, labels, keep_place=True)
             return
-        before, staff = self._notation, self._staff
-        notation = Notation(solo, before)
-        if before is None or staff_for(solo) != staff:
+        notation = before if solo is old else Notation(solo, before)
+        # Lines still to come are set from the new value, unless they were engraved already or the bars are others.
+        is_engraved = any(isinstance(line, EngravedLine) for line in self._queue)
+        if is_engraved or (self._queue and notation.grid.bars != before.grid.bars):
             self.show_solo(solo, labels, keep_place=True)
             return
         old_labels = self._labels

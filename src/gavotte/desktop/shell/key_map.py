@@ -19,15 +19,20 @@ Group = tuple[str, list[tuple[str, str]]]
 """A heading, and (keys, what they do) under it."""
 
 
-def groups_of(here: Iterable[Command], heading: str, hints: Iterable[tuple[str, str]]) -> list[Group]:
-    """The keys of some commands by their menus, with what is no command put first."""
+def groups_of(
+    here: Iterable[Command], heading: str, hints: Iterable[tuple[str, str]], desks: tuple[str, str]
+) -> list[Group]:
+    """The keys of some commands by their menus, with what is no command put first, and the ``desks`` in one row."""
     groups: dict[str, list[tuple[str, str]]] = {}
     if heading:
         groups[heading] = list(hints)
     for command in here:
-        if command.keys and command.menu and not command.in_short:
+        if command.keys and command.menu:
             rows = groups.setdefault(command.menu[-1].replace("&", ""), [])
-            rows.append((command.shown_keys, _plain(command)))
+            if command.id.startswith("go.") and desks not in rows:
+                rows.append(desks)
+            if not command.in_short:
+                rows.append((command.shown_keys, _plain(command)))
     return [(name, rows) for name, rows in groups.items() if rows]
 
 

@@ -82,7 +82,7 @@ class CommandPalette(QFrame):
         parent = self.parentWidget()
         assert parent is not None
         rows = min(_MOST_ROWS, max(1, self.rows.count()), max(1, (parent.height() - 180) // ROW_HEIGHT))
-        self.rows.setFixedHeight(rows * ROW_HEIGHT + 4)
+        self.rows.setFixedHeight(rows * ROW_HEIGHT + 2)
         width = min(_WIDTH, parent.width() - 32)
         self.setFixedWidth(width)
         self.adjustSize()

@@ -327,9 +327,10 @@ class MainWindow(QMainWindow):
     def show_keys(self) -> None:
         """Lay the map of the keys that work now over the window."""
         heading, hints = self.desk.hints()
-        self.key_map.show_groups(
-            translate("Gavotte", "Keys at this desk"), groups_of(self.actions_of.at_hand(), heading, hints)
-        )
+        keys = [desk.kind.key for desk in self.desks.values()]
+        desks = (f"{keys[0]} … {keys[-1]}", translate("Gavotte", "The desks, from the top of the rail"))
+        groups = groups_of(self.actions_of.at_hand(), heading, hints, desks)
+        self.key_map.show_groups(translate("Gavotte", "Keys at this desk"), groups)
 
     def show_palette(self) -> None:
         """Have a command found by a few letters."""
