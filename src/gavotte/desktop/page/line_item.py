@@ -82,6 +82,8 @@ class LineItem(QGraphicsItem):
     ) -> None:
         super().__init__()
         self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemHasNoContents)
+        # What is looked for elsewhere on the page passes over a line as a whole.
+        self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemContainsChildrenInShape)
         self.line, self._palette, self._parts, self._solo = line, palette, parts, solo
         self.labels = self._mine(labels)
         bars = line.source.bars
@@ -91,6 +93,7 @@ class LineItem(QGraphicsItem):
             if bars[0].bar.onset <= mark.onset < bars[-1].bar.end
         ]
         self._texts = [text for text in solo.texts if bars[0].bar.onset <= text.onset < bars[-1].bar.end]
+        self._reach = QRectF()
         self.note_items: dict[str, list[ElementItem]] = {}
         self.lane: LaneItem | None = None
         self._selected: frozenset[str] = frozenset()
@@ -111,6 +114,8 @@ class LineItem(QGraphicsItem):
         self._build_texts()
         self._build_tie_stubs()
         self._build_lane()
+        # Arcs, bends and selections reach a little over the line's own room.
+        self._reach = QRectF(0, self.top, line.barlines[-1], self.height).adjusted(-8 * SP, -5 * SP, 8 * SP, 5 * SP)
 
     @property
     def top(self) -> float:
@@ -124,7 +129,7 @@ class LineItem(QGraphicsItem):
         return self._bottom - self.top
 
     def boundingRect(self) -> QRectF:
-        return QRectF()
+        return self._reach
 
     def paint(
         self, painter: QPainter | None, option: QStyleOptionGraphicsItem | None, widget: QWidget | None = None

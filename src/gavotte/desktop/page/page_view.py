@@ -84,11 +84,11 @@ class PageView(QGraphicsView):
         self.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setViewportUpdateMode(QGraphicsView.ViewportUpdateMode.MinimalViewportUpdate)
-        self._page_scene = QGraphicsScene(self)
+        self.palette_in_use: Palette = DAY
+        self._page_scene = self._new_scene()
         self.setScene(self._page_scene)
         self._place: int | None = None
         self._engraver, self._parts = engraver, parts
-        self.palette_in_use: Palette = DAY
         self._solo: Solo | None = None
         self._notation: Notation | None = None
         self._labels: dict[str, Label] = {}
@@ -145,6 +145,13 @@ class PageView(QGraphicsView):
         self._solo = None
         self._playhead = self._played_line = self._caret = None
 
+    def _new_scene(self) -> QGraphicsScene:
+        scene = QGraphicsScene(self)
+        # A few hundred lines are looked through at once; an index would be made anew at every edit, item by item.
+        scene.setItemIndexMethod(QGraphicsScene.ItemIndexMethod.NoIndex)
+        scene.setBackgroundBrush(QColor(self.palette_in_use.page))
+        return scene
+
     def _turn_over(self) -> None:
         """Put the page that is being set in place of the one that is looked at."""
         before = self.scene()
@@ -176,8 +183,7 @@ class PageView(QGraphicsView):
             self._place = self.verticalScrollBar().value() if keep_place else 0  # type: ignore[union-attr]
         if self._page_scene is not self.scene():
             self._page_scene.deleteLater()
-        self._page_scene = QGraphicsScene(self)
-        self._page_scene.setBackgroundBrush(QColor(self.palette_in_use.page))
+        self._page_scene = self._new_scene()
         self._take(solo, labels, notation, staff_for(solo))
         self._queue = list(lines)
         if not self._queue:
