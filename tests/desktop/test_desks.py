@@ -440,6 +440,7 @@ def test_details_change_what_is_heard_and_can_be_undone(qtbot: QtBot, window: Ma
     assert window.desks["label"].title.text() == "One Bucket"
     assert session.solo is not None
     assert session.solo.instrument.name == "Trombone"
+    assert session.undo_stack.undoText() == "Change the details"
     assert all(session.labels[note].device != "blue" for note in blue)
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     assert window.desks["label"].title.text() == "Two-Bucket Blues"

@@ -375,6 +375,8 @@ def test_corrections_lead_to_an_offer_that_is_made_only_on_consent(
     assert {item.offer.choice for item in offers if item.offer} == {"accents_are_colours", "leaps_are_colours"}
     assert session.found is not None
     words = words_of(offers[0], session.found)
+    assert words.take == "Change it"
+    assert words.short.startswith("Change the school: ")
     assert "4 of 4" in words.words
     assert "2 labels here would change" in words.words
     desk.side.show_page("queue")

@@ -380,7 +380,7 @@ class MainWindow(QMainWindow):
         if self.session.solo is None:
             return
         dialog = self.details_dialog = DetailsDialog(self, self.session.solo)
-        dialog.accepted.connect(lambda: self.session.edit(translate("Gavotte", "Update the details"), dialog.solo))
+        dialog.accepted.connect(lambda: self.session.edit(translate("Gavotte", "Change the details"), dialog.solo))
         dialog.open()
 
     def sheet(self) -> Sheet | None:
@@ -483,7 +483,7 @@ class MainWindow(QMainWindow):
 
         def take() -> None:
             if self.session.solo is solo:
-                self.session.edit(translate("Gavotte", "Update the key"), replace(solo, keys=(region,)))
+                self.session.edit(translate("Gavotte", "Change the key"), replace(solo, keys=(region,)))
 
         name = region.key.shown + (translate("Gavotte", ", blues") if region.blues else "")
         words = translate(

@@ -166,7 +166,7 @@ def _offer_words(offer: Offer, found: Labelled) -> Words:
         translate("Gavotte", "You keep deciding otherwise"),
         "",
         words,
-        translate("Gavotte", "Remedy the school: {statement}").format(statement=statement),
-        translate("Gavotte", "Remedy it"),
+        translate("Gavotte", "Change the school: {statement}").format(statement=statement),
+        translate("Gavotte", "Change it"),
         translate("Gavotte", "Keep the school"),
     )

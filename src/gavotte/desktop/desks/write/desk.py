@@ -419,7 +419,7 @@ class WriteDesk(Desk):
         def take() -> None:
             if self._session.solo is not None:
                 changed = with_key_from(self._session.solo, bar.onset, dialog.key, dialog.blues)
-                self._session.edit(translate("Gavotte", "Update the key"), changed)
+                self._session.edit(translate("Gavotte", "Change the key"), changed)
 
         dialog.accepted.connect(take)
         dialog.open()
