@@ -24,7 +24,7 @@ from PyQt6.QtWidgets import QApplication
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
 from gavotte.desktop.errands.exporting import PAPER, PNG, SCORE
-from gavotte.desktop.memory import Memory
+from gavotte.desktop.garbage import GarbageCollector
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.store import Library
@@ -67,7 +67,7 @@ def main() -> None:
             window = MainWindow(library, QSettings(str(folder / "s.ini"), QSettings.Format.IniFormat))
             window.resize(1280, 800)
             window.show()
-            Memory(window).begin()
+            GarbageCollector(window).begin()
             session, export = window.session, window.studio.exporter.export
             last = long_solo(200).notes[-1].id
             rows: list[tuple[str, Callable[[], object]]] = [

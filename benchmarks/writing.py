@@ -24,7 +24,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from gavotte.desktop.app import make_application
-from gavotte.desktop.memory import Memory
+from gavotte.desktop.garbage import GarbageCollector
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 
@@ -51,7 +51,7 @@ def main() -> None:
         window = MainWindow(library, QSettings(f"{name}/s.ini", QSettings.Format.IniFormat))
         window.resize(1280, 800)
         window.show()
-        Memory(window).begin()
+        GarbageCollector(window).begin()
         window.open_solo(solo_id)
         window.show_desk("write")
         settle(window)

@@ -20,7 +20,7 @@ from gavotte.demo.build import build_demo
 from gavotte.demo.recordings import to_be_recorded
 from gavotte.desktop import app
 from gavotte.desktop.demo_recordings import DemoRecordings
-from gavotte.desktop.memory import Memory
+from gavotte.desktop.garbage import GarbageCollector
 from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
 from gavotte.desktop.shell.single import Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
@@ -343,8 +343,8 @@ def test_circles_of_values_are_freed_at_a_quiet_moment(qtbot: QtBot) -> None:
         pass
 
     parent = QObject()
-    memory = Memory(parent)
-    memory.begin()
+    collector = GarbageCollector(parent)
+    collector.begin()
     try:
         assert not gc.isenabled()
         held = Held()
@@ -352,7 +352,7 @@ def test_circles_of_values_are_freed_at_a_quiet_moment(qtbot: QtBot) -> None:
         known = weakref.ref(held)
         del held
         pile: list[list[int]] = [[] for _ in range(3000)]
-        memory.look()
+        collector.look()
         assert known() is None, "what is new is looked through when it is much"
         old = Held()
         old.itself = old  # type: ignore[attr-defined]
@@ -360,12 +360,12 @@ def test_circles_of_values_are_freed_at_a_quiet_moment(qtbot: QtBot) -> None:
         gc.collect(1)
         del old
         pile += [[] for _ in range(3000)]
-        memory.look()
+        collector.look()
         assert aged() is not None, "while something goes on what is old has to wait"
-        memory.look()
-        memory.look()
+        collector.look()
+        collector.look()
         assert aged() is None
     finally:
-        memory.end()
+        collector.end()
     assert gc.isenabled()
     assert len(pile) == 6000

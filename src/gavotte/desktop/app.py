@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from gavotte.desktop.activity import wait_for_workers
 from gavotte.desktop.demo_recordings import DemoRecordings
-from gavotte.desktop.memory import Memory
+from gavotte.desktop.garbage import GarbageCollector
 from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
 from gavotte.desktop.shell.single import Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
@@ -77,8 +77,8 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         doorman = Doorman(library_folder, window)
         doorman.called.connect(window.welcome)
         window.show()
-        memory = Memory(window)
-        memory.begin()
+        collector = GarbageCollector(window)
+        collector.begin()
         if files:
             window.import_files(files)
         if demo:
@@ -88,7 +88,7 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         # The window comes first; by the time somebody presses Play the sound is ready.
         QTimer.singleShot(300, window.studio.transport.warm_up_beside)
         status = app.exec()
-        memory.end()
+        collector.end()
         doorman.close()
         window.session.save()
         # What can't be cleared now is cleared the next time.

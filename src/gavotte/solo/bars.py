@@ -68,14 +68,8 @@ class BarGrid:
 
 def bars_written(solo: Solo) -> int:
     """How many bars have a note that starts in them."""
-    starts = [float(bar.onset) for bar in BarGrid(solo).bars]
-    # Notes come in order: each is looked for from the bar of the one before.
-    found, number, low = -1, 0, 0
-    for note in solo.notes:
-        low = bisect_right(starts, note.onset.numerator / note.onset.denominator, lo=max(0, low - 1)) or 1
-        if low != found:
-            found, number = low, number + 1
-    return number
+    grid = BarGrid(solo)
+    return len({grid.index_at(note.onset) for note in solo.notes})
 
 
 Grid = tuple[tuple[Bar, ...], list[Fraction], list[float]]

@@ -92,12 +92,11 @@ def shifted(value: ValueT, by: Fraction) -> ValueT:
     return replace(value, **changes) if changes else value  # type: ignore[type-var]
 
 
-def transposed(solo: Solo, interval: Interval) -> Solo:
-    """The whole solo an interval higher: notes, chords, keys, readings. Raises PitchError where no name is left."""
-    return _transposed(solo, interval)
+def transposed(value: ValueT, interval: Interval) -> ValueT:
+    """A solo, or a part of one, an interval higher: notes, chords, keys, readings.
 
-
-def _transposed(value: ValueT, interval: Interval) -> ValueT:
+    Raises PitchError where no name is left.
+    """
     changes: dict[str, Any] = {}
     for name, role in ROLES[type(value)].items():
         field = getattr(value, name)
@@ -111,7 +110,7 @@ def _transposed(value: ValueT, interval: Interval) -> ValueT:
 # The same note moved by the same interval is the same value again, which the page knows by its identity.
 @lru_cache(maxsize=8192)
 def _transposed_part(part: Any, interval: Interval) -> Any:
-    return _transposed(part, interval)
+    return transposed(part, interval)
 
 
 def _higher(value: object, interval: Interval) -> object:
@@ -181,8 +180,7 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
 
     Labels decided by the user come along; sections and phrases are left behind. Raises KeyError.
     """
-    start = solo.notes.index(solo.note(first))
-    stop = solo.notes.index(solo.note(last))
+    start, stop = solo.places[first], solo.places[last]
     notes = solo.notes[min(start, stop) : max(start, stop) + 1]
     grid = BarGrid(solo)
     first_bar = grid.at(notes[0].onset)

@@ -290,8 +290,7 @@ class SoloSession(QObject):
         """A reading of what is shown as one of the solo itself, in concert pitch."""
         if not self.shows_written or self.solo is None:
             return reading
-        away = -written_interval(self.solo)
-        return transposed(replace(self.solo, notes=(), chords=(), readings=(reading,)), away).readings[0]
+        return transposed(reading, -written_interval(self.solo))
 
     def lick(self) -> Lick | None:
         """The selected notes as a lick, or None where nothing is selected."""

@@ -19,8 +19,8 @@ _LATEST = 120
 """After this many looks at what is new everything is looked at, quiet or not: at least a minute of steady work."""
 
 
-class Memory(QObject):
-    """Frees what is no longer used, and nothing else does as long as it is at work."""
+class GarbageCollector(QObject):
+    """Frees what is no longer used; as long as it is at work nothing else does."""
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
