@@ -40,9 +40,9 @@ def page(qtbot: QtBot, engraver: Engraver) -> PageView:
 
 
 def head_of(page: PageView, note: str) -> QPoint:
-    item = page._line_of[note].note_items[note][0]
-    box = item.mapToScene(item.shape().boundingRect().center())
-    return page.mapFromScene(box)
+    line = page._line_of[note]
+    x, y = next(placed.head.centre for placed in line.line.notes if placed.note.id == note)
+    return page.mapFromScene(line.mapToScene(x, y))
 
 
 def test_an_edit_while_lines_are_still_to_come_lets_the_page_go_on(qtbot: QtBot, engraver: Engraver) -> None:

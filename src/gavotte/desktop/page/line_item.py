@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from PyQt6.QtCore import QPointF, QRectF
+from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
 from PyQt6.QtWidgets import (
     QGraphicsItem,
@@ -17,7 +17,7 @@ from PyQt6.QtWidgets import (
 
 from gavotte.desktop.page.articulation_item import ArticulationItem
 from gavotte.desktop.page.chord_item import CHORD_SIZE, ChordItem
-from gavotte.desktop.page.element_item import ElementItem
+from gavotte.desktop.page.element_path import element_path
 from gavotte.desktop.page.lane_item import (
     BELOW_GROUND,
     SECOND_ROW,
@@ -27,10 +27,12 @@ from gavotte.desktop.page.lane_item import (
     has_second_row,
     room_above,
 )
+from gavotte.desktop.page.paths import rect
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import EngravedLine
 from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.engraving.shapes import Box, Element
 from gavotte.harmony.ground import ground_of
 from gavotte.solo.document import Solo
 from gavotte.solo.form import form_marks
@@ -94,7 +96,8 @@ class LineItem(QGraphicsItem):
         ]
         self._texts = [text for text in solo.texts if bars[0].bar.onset <= text.onset < bars[-1].bar.end]
         self._reach = QRectF()
-        self.note_items: dict[str, list[ElementItem]] = {}
+        self.note_items: dict[str, QGraphicsPathItem] = {}
+        self._heads: list[tuple[Box, str]] = []
         self.lane: LaneItem | None = None
         self._selected: frozenset[str] = frozenset()
         self._pending: frozenset[str] = frozenset()
@@ -191,8 +194,7 @@ class LineItem(QGraphicsItem):
             faint = note_id in self._pending or (self._kept is not None and note_id not in self._kept)
             if faint and note_id not in self._selected:
                 name = palette.faint_ink
-            for item in self.note_items[note_id]:
-                item.set_colour(QColor(name))
+            self.note_items[note_id].setBrush(QColor(name))
 
     def set_footnotes(self, numbers: dict[str, int]) -> None:
         """Number notes for the reasons at the foot of the page."""
@@ -201,27 +203,49 @@ class LineItem(QGraphicsItem):
 
     def note_box(self, note_id: str) -> QRectF | None:
         """The room from chord symbols to degrees around a note, in scene coordinates."""
-        items = self.note_items.get(note_id)
-        if not items:
+        item = self.note_items.get(note_id)
+        if item is None:
             return None
-        x = items[0].sceneBoundingRect().center().x()
+        x = item.sceneBoundingRect().center().x()
         return QRectF(x - SP, self.pos().y() + self.top, 2 * SP, self.height)
 
+    def note_at(self, x: float, y: float) -> str | None:
+        """The note whose head, or the room of half a space around it, is at a place of this line."""
+        near = [
+            (abs(head.centre[0] - x) + abs(head.centre[1] - y), note_id)
+            for head, note_id in self._heads
+            if rect(head).adjusted(-60, -90, 60, 90).contains(x, y)
+        ]
+        return min(near)[1] if near else None
+
     def _build_staff(self) -> None:
+        """The staff, what belongs to it, what joins notes, and each note as an item that takes a colour of its own."""
         ink, staff = QColor(self._palette.ink), QColor(self._palette.staff)
         owners = {element: placed.note.id for placed in self.line.notes for element in placed.elements}
         owners.update(self.line.carried_parts)
+        of_note: dict[str, list[Element]] = {}
+        layers: tuple[list[Element], list[Element], list[Element]] = ([], [], [])
         for element in self.line.drawing.elements:
             if element.box is None:
                 continue
-            colour = staff if element.kind == "staff" else ink
-            item = ElementItem(element, self.line.drawing, colour, self)
-            item.setZValue(0 if element.kind in _QUIET_KINDS else 1)
-            note_id = owners.get(element.id)
-            if note_id is not None:
-                item.note_id = note_id
-                item.setZValue(2)
-                self.note_items.setdefault(note_id, []).append(item)
+            if element.id in owners:
+                note_id = owners[element.id]
+                of_note.setdefault(note_id, []).append(element)
+                if element.head is not None:
+                    self._heads.append((element.head, note_id))
+            else:
+                layers[0 if element.kind == "staff" else 1 if element.kind in _QUIET_KINDS else 2].append(element)
+        for elements, colour, height in zip(layers, (staff, ink, ink), (0, 0, 1), strict=True):
+            self._inked(elements, colour, height)
+        for note_id, elements in of_note.items():
+            self.note_items[note_id] = self._inked(elements, ink, 2)
+
+    def _inked(self, elements: list[Element], colour: QColor, height: int) -> QGraphicsPathItem:
+        item = QGraphicsPathItem(element_path(elements, self.line.drawing), self)
+        item.setPen(QPen(Qt.PenStyle.NoPen))
+        item.setBrush(colour)
+        item.setZValue(height)
+        return item
 
     def _build_chords(self) -> None:
         if not self._parts.chords:

@@ -16,7 +16,6 @@ from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QResizeE
 from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphicsView, QWidget
 
 from gavotte.desktop.page.caret_item import Caret, CaretItem
-from gavotte.desktop.page.element_item import ElementItem
 from gavotte.desktop.page.line_item import ALL_PARTS, LineItem, LineParts
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import translate
@@ -458,17 +457,17 @@ class PageView(QGraphicsView):
 
     def note_at(self, x: int, y: int) -> str | None:
         """The note whose head or lane mark is at a viewport position."""
-        # Until the first line is set the page of before is looked at, with notes that may be gone.
-        for item in self.items(x, y) if self.lines else ():
-            if isinstance(item, ElementItem) and item.note_id is not None:
-                return item.note_id
         point = self.mapToScene(x, y)
         for line in self.lines:
             local = point.y() - line.pos().y()
-            if line.top <= local <= line.top + line.height and local > line.line.staff[1] + 2 * SP:
-                near = min(line.line.notes, key=lambda p: abs(p.x - point.x()), default=None)
-                if near is not None and abs(near.x - point.x()) < 1.2 * SP:
-                    return near.note.id
+            if line.top <= local <= line.top + line.height:
+                head = line.note_at(point.x(), local)
+                if head is not None:
+                    return head
+                if local > line.line.staff[1] + 2 * SP:
+                    near = min(line.line.notes, key=lambda p: abs(p.x - point.x()), default=None)
+                    if near is not None and abs(near.x - point.x()) < 1.2 * SP:
+                        return near.note.id
         return None
 
     def _group_at(self, x: int, y: int) -> int | None:

@@ -1,4 +1,4 @@
-"""Plain shapes as Qt painter paths, made once and kept."""
+"""Plain shapes as Qt's painter paths."""
 
 from __future__ import annotations
 
@@ -6,8 +6,6 @@ from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QPainterPath, QPainterPathStroker
 
 from gavotte.engraving.shapes import Box, PathOp
-
-_glyphs: dict[str, QPainterPath] = {}
 
 
 def painter_path(operations: list[PathOp]) -> QPainterPath:
@@ -33,14 +31,6 @@ def stroked(operations: list[PathOp], width: float) -> QPainterPath:
     stroker = QPainterPathStroker()
     stroker.setWidth(width)
     return stroker.createStroke(painter_path(operations))
-
-
-def glyph_path(code: str, outlines: dict[str, list[PathOp]]) -> QPainterPath:
-    """The path of a music glyph, in the glyph's own units."""
-    path = _glyphs.get(code)
-    if path is None:
-        path = _glyphs[code] = painter_path(outlines.get(code, []))
-    return path
 
 
 def rect(box: Box) -> QRectF:
