@@ -16,7 +16,9 @@ from typing import Any
 
 from PyQt6.QtCore import QObject, QThreadPool, QTimer, pyqtSignal, pyqtSlot
 
+from gavotte.desktop.undisturbed import wait_for_interface
 from gavotte.formats.errors import FormatError
+from gavotte.giving_way import giving_way
 from gavotte.library.errors import LibraryError
 from gavotte.recording.errors import RecordingError
 from gavotte.sounding.synth import SynthError
@@ -24,8 +26,12 @@ from gavotte.sounding.synth import SynthError
 LOG = logging.getLogger("gavotte")
 
 
+class _CancelledError(Exception):
+    """Nobody wants the work any more."""
+
+
 class Job:
-    """One piece of work in a worker thread. ``cancel`` keeps its result from being delivered."""
+    """One piece of work in a worker thread. ``cancel`` stops it where it gives way; nothing of it is delivered then."""
 
     def __init__(
         self, function: Callable[[], Any], on_done: Callable[[Any], None], on_failed: Callable[[Exception], None]
@@ -35,15 +41,20 @@ class Job:
         self._on_done, self._on_failed = on_done, on_failed
 
     def cancel(self) -> None:
-        """Forget the work; what it finds is thrown away."""
+        """Stop the work, and throw away what it finds."""
         self._cancelled = True
 
     def run(self) -> None:
         """Do the work, in whatever thread this is."""
         result: Any = None
         failure: Exception | None = None
+        if self._cancelled:
+            return
         try:
-            result = self._function()
+            with giving_way(self._give_way):
+                result = self._function()
+        except _CancelledError:
+            return
         except Exception as error:
             failure = error
             _log(error)
@@ -51,6 +62,11 @@ class Job:
         with suppress(RuntimeError):
             if not self._cancelled:
                 _messenger.ended.emit(self, result, failure)
+
+    def _give_way(self) -> None:
+        if self._cancelled:
+            raise _CancelledError
+        wait_for_interface()
 
     def deliver(self, result: Any, error: Exception | None) -> None:
         """Hand on what came of it."""

@@ -15,6 +15,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import NamedTuple
 
+from gavotte.giving_way import give_way
 from gavotte.harmony.ground import ground_of
 from gavotte.labelling.centre import Centre, Centres
 from gavotte.labelling.chords_in_force import ChordSpan, chord_spans
@@ -215,7 +216,8 @@ class Frame:
         other = copy.copy(self)
         moved = replace(self.spans[span], onset=onset)
         other.spans = (*self.spans[:span], moved, *self.spans[span + 1 :])
-        other._span_onsets = [float(each.onset) for each in other.spans]
+        other._span_onsets = self._span_onsets.copy()
+        other._span_onsets[span] = float(onset)
         other.notes = [*self.notes[:first], *other._framed(first, last), *self.notes[last:]]
         return other, first, last
 
@@ -318,6 +320,7 @@ class Frame:
         again: list[tuple[int, int, float]],
     ) -> FramedNote:
         """The frame of ``near[i]``; ``low`` is how many notes of the solo stand before ``near``."""
+        give_way()
         note, index = near[i], low + i
         time = times[i]
         rest_before = i == 0 or rests[i - 1]

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import takewhile
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.chords_in_force import ChordSpan
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.figures import figure_kind
@@ -113,6 +114,7 @@ def _group_numbers(verdicts: list[Verdict]) -> dict[int, int]:
 
 
 def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, int]) -> Label:
+    give_way()
     explanation = verdict.explanation
     span = frame.span_of(note)
     group = None if verdict.figure is None else groups.get(id(verdict.figure))

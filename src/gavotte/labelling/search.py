@@ -13,6 +13,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.costs import Costs, costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures import FIGURES
@@ -74,7 +75,10 @@ def explained(frame: Frame, school: School, first: int, last: int) -> list[Expla
 def _candidates(frame: Frame, school: School, first: int, last: int) -> list[Candidate]:
     """Every candidate for some of the notes from ``first`` up to ``last``: each note by itself, and every figure."""
     costs = costs_of(school)
-    singles = [explained_alone(frame, frame.notes[i], school) for i in range(first, last)]
+    singles = []
+    for i in range(first, last):
+        give_way()
+        singles.append(explained_alone(frame, frame.notes[i], school))
     settled = {first + i for i, answers in enumerate(singles) if answers[0].early}
     figures = [
         figure
@@ -203,6 +207,7 @@ def _verdicts(frame: Frame, candidates: list[Candidate], first: int, last: int) 
     }
     verdicts = []
     for candidate in taken:
+        give_way()
         for i in range(candidate.start, candidate.end):
             figure = member_of.get(i)
             own = _told(candidate, i)

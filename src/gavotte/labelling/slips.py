@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.figures import FIGURES
 from gavotte.labelling.frame import Frame, FramedNote
@@ -112,6 +113,7 @@ def _still_there(solo: Solo, note_id: str, midi: int) -> bool:
 
 def features(frame: Frame, i: int, function: Function, device: str) -> Iterator[str]:
     """What is to be said about the note at ``i``, as names of SURPRISE, when it does this."""
+    give_way()
     note = frame.notes[i]
     yield device
     if i and not note.rest_before:

@@ -11,6 +11,7 @@ from bisect import bisect_left, bisect_right
 from dataclasses import dataclass
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.solo.bars import Bar
 from gavotte.solo.document import Solo
 from gavotte.sounding.events import Sound, Voice
@@ -81,6 +82,7 @@ def count_in_seconds(timeline: Timeline, onset: Fraction) -> float:
 
 def _beats(bar: Bar) -> list[tuple[Fraction, bool]]:
     """The beats of a bar that lie in it, with whether they are strong."""
+    give_way()
     times = [(bar.onset - bar.lead_in + beat.offset, beat.strong) for beat in bar.meter.beats]
     return [(time, strong) for time, strong in times if bar.onset <= time < bar.end]
 

@@ -10,6 +10,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 
@@ -51,6 +52,7 @@ class Timeline:
 
     def seconds(self, onset: Fraction) -> float:
         """Nominal seconds of a time in quarter notes."""
+        give_way()
         known = self._known.get(onset)
         if known is None:
             known = self._known[onset] = self._worked_out(onset)

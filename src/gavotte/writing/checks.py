@@ -8,7 +8,9 @@ from bisect import bisect_right
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from fractions import Fraction
+from operator import attrgetter
 
+from gavotte.giving_way import give_way
 from gavotte.solo.bars import Bar, BarGrid
 from gavotte.solo.checks import Finding, check
 from gavotte.solo.document import Note, Solo
@@ -36,6 +38,7 @@ def _by_bar(grid: BarGrid, notes: Iterable[Note]) -> list[list[Note]]:
     """The notes that start in each bar."""
     bars: list[list[Note]] = [[] for _ in grid.bars]
     for note in notes:
+        give_way()
         bars[grid.index_at(note.onset)].append(note)
     return bars
 
@@ -43,6 +46,7 @@ def _by_bar(grid: BarGrid, notes: Iterable[Note]) -> list[list[Note]]:
 def _unwritable(solo: Solo, grid: BarGrid, by_bar: list[list[Note]]) -> Iterator[Finding]:
     """Bars with lengths that no rhythm explains, and tuplets that were begun and not filled."""
     for bar, notes in zip(grid.bars, by_bar, strict=True):
+        give_way()
         name = f"Bar {bar.number}" if bar.number else "The pickup"
         odd_note = next(
             (n for n in notes if n.onset.denominator not in _WRITABLE or n.duration.denominator not in _WRITABLE), None
@@ -149,16 +153,19 @@ def _wrong_bar_words(bar: Bar, other: Bar) -> str:
     )
 
 
+_onset = attrgetter("onset")
+
+
 def _fit(solo: Solo, notes: Iterable[Note], semitones: int, key_too: bool = True) -> float:
     """The share of the notes' time that belongs to the chord in force, or to the key in force."""
-    starts = [event.onset for event in solo.chords]
     fits = total = Fraction(0)
     for note in notes:
+        give_way()
         if note.grace:
             continue
         total += note.duration
         pitch_class = (note.pitch.midi + semitones) % 12
-        index = bisect_right(starts, note.onset) - 1
+        index = bisect_right(solo.chords, note.onset, key=_onset) - 1
         symbol = solo.chords[index].symbol if index >= 0 else None
         home = pitch_class in symbol.pitch_classes if isinstance(symbol, Chord) else True
         if not home and key_too:

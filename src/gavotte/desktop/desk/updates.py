@@ -8,6 +8,8 @@ from enum import Flag, auto
 from PyQt6.QtCore import QEvent, QObject
 from PyQt6.QtWidgets import QWidget
 
+from gavotte.desktop.undisturbed import Undisturbed
+
 
 class Update(Flag):
     """What is another than before."""
@@ -49,6 +51,7 @@ class Follower(QObject):
         if self._widget.isVisible():
             self.catch_up()
 
+    @Undisturbed()
     def catch_up(self) -> None:
         """Show what was missed."""
         missed, self._missed = self._missed, NOTHING

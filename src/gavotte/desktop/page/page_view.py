@@ -12,13 +12,14 @@ from fractions import Fraction
 from typing import TypeVar
 
 from PyQt6.QtCore import QRectF, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QResizeEvent, QWheelEvent
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphicsView, QWidget
 
 from gavotte.desktop.page.caret_item import Caret, CaretItem
 from gavotte.desktop.page.line_item import ALL_PARTS, LineItem, LineParts
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import translate
+from gavotte.desktop.undisturbed import Undisturbed
 from gavotte.engraving.engraver import PAGE_LINES, EngravedLine, Engraver, line_breaks, line_format
 from gavotte.engraving.mei import Staff, staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
@@ -120,6 +121,7 @@ class PageView(QGraphicsView):
         """Whether every line has been set."""
         return not self._queue and not self._stale
 
+    @Undisturbed()
     def set_palette(self, palette: Palette) -> None:
         """Show the page in another theme's colours."""
         self.palette_in_use = palette
@@ -265,6 +267,7 @@ class PageView(QGraphicsView):
         assert self._notation is not None
         return self._engraver.line(self._notation, first, last, self._degrees, self._staff, self._shape)
 
+    @Undisturbed()
     def _set_next_line(self) -> None:
         if not self._queue:
             self._set_next_stale_line()
@@ -486,6 +489,11 @@ class PageView(QGraphicsView):
             if line.line.staff[0] - 4 * SP <= local <= line.line.staff[1] + 4 * SP:
                 return line.line.time_at(point.x())
         return None
+
+    @Undisturbed()
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        # Lanes and chord symbols are painted in Python, each of which would wait for the workers.
+        super().paintEvent(event)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None

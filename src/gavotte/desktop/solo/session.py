@@ -11,6 +11,7 @@ from gavotte.desktop.activity import Activities
 from gavotte.desktop.solo.selection import Selection
 from gavotte.desktop.solo.view import View
 from gavotte.desktop.translation import said, translate
+from gavotte.desktop.undisturbed import Undisturbed
 from gavotte.desktop.words import FUNCTION_WORDS
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.labeller import Labelled, is_small_step, labelled
@@ -210,6 +211,7 @@ class SoloSession(QObject):
             self.undo_stack.push(_Step(self, text, self.solo, changed))
             self._select_then = None
 
+    @Undisturbed()
     def put(self, solo: Solo) -> None:
         """Take a value as the current one (for undo steps): label it, tell of it, save it soon."""
         before, self.solo = self.solo, solo

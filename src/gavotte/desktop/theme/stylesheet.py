@@ -5,10 +5,10 @@ from __future__ import annotations
 from string import Template
 
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.theme.type import BODY, FAMILY, SMALL, TITLE
+from gavotte.desktop.theme.type import SMALL, TITLE
 
 _SHEET = Template("""
-* { font-family: "$family"; font-size: ${body}px; color: $text; }
+* { color: $text; }
 QMainWindow, QDialog, QWidget#desk, QWidget#chrome { background: $chrome; }
 QWidget#rail { background: $chrome; border-right: 1px solid $rule; }
 QToolTip { background: $text; color: $chrome; border: none; padding: 4px 8px; }
@@ -109,8 +109,6 @@ QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
 def style_sheet(palette: Palette) -> str:
     """The Qt style sheet of a theme."""
     return _SHEET.substitute(
-        family=FAMILY,
-        body=BODY,
         small=SMALL,
         compact=SMALL - 1,
         title=TITLE,

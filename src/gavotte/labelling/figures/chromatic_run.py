@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
 from gavotte.labelling.frame import Frame, FramedNote
@@ -23,6 +24,7 @@ def chromatic_runs(frame: Frame, school: School, first: int, last: int) -> Itera
     notes = frame.notes
     i = first
     while i < last - 1:
+        give_way()
         j, direction = i, 0
         while j < last - 1 and _moves_by_semitone(notes, j) and direction in (0, notes[j + 1].pitch - notes[j].pitch):
             direction = notes[j + 1].pitch - notes[j].pitch

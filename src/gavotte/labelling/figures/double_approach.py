@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
 from gavotte.labelling.frame import Frame, FramedNote
@@ -17,6 +18,7 @@ NAME = "double approach"
 def double_approaches(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
     """The double approaches whose two notes lie between ``first`` and ``last``."""
     for target in range(first + 2, min(last + 1, len(frame.notes))):
+        give_way()
         before, second, goal = frame.notes[target - 2 : target + 1]
         distances = [before.pitch - goal.pitch, second.pitch - goal.pitch]
         if (

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.arpeggio import tops_arpeggio
@@ -27,6 +28,7 @@ def enclosures(frame: Frame, school: School, first: int, last: int) -> Iterator[
     failing that, the shortest that fits.
     """
     for target in range(first + 2, min(last + 1, len(frame.notes))):
+        give_way()
         nearest = frame.notes[target - 1]
         if not 0 < abs(nearest.pitch - frame.notes[target].pitch) <= _WHOLE_TONE:
             continue

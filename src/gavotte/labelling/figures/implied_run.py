@@ -10,6 +10,7 @@ from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
@@ -49,6 +50,7 @@ def implied_runs(frame: Frame, school: School, first: int, last: int) -> Iterato
     # Only a note that is no chord tone makes a run: without one within reach there is nothing to find.
     added = [i for i in range(first, last) if not frame.notes[i].is_tone]
     for start in range(first, last - 2):
+        give_way()
         following = bisect_left(added, start)
         if following == len(added) or added[following] >= start + LONGEST_RUN:
             continue

@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterator
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
@@ -32,6 +33,7 @@ def upper_structures(frame: Frame, school: School, first: int, last: int) -> Ite
     """The upper structures among the notes from ``first`` up to ``last``: of their moves at most one is a step."""
     classes = [note.pitch % 12 for note in frame.notes[first:last]]
     for start in range(first, last - 2):
+        give_way()
         for size in (4, 3):
             sounding = frozenset(classes[start - first : start - first + size])
             # Few notes in a row are a chord at all: that is asked first, for it costs least.
