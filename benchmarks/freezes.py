@@ -1,4 +1,4 @@
-"""The longest the interface stands still while things are done: .venv/bin/python benchmarks/freezes.py
+"""The longest the interface stands still while things are done: .venv/bin/python benchmarks/freezes.py [RUNS]
 
 Each row does something on the demo or on a 200-bar solo in the real window, offscreen, and gives the longest time that
 passed between two turns of the event loop until everything had come to rest.
@@ -10,7 +10,7 @@ import os
 import sys
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -62,8 +62,25 @@ def plain_loop() -> float:
 
 
 def main() -> None:
-    """Print a row for each thing done, with the time of a plain loop beside it: how fast the machine was just then."""
+    """Do everything as often as asked (once) and print for each thing its best, usual and worst time, and beside them
+    what a plain loop took just then: how fast the machine was.
+    """
+    runs = int(sys.argv[1]) if len(sys.argv) > 1 else 1
     app = make_application()
+    found: dict[str, list[tuple[float, float]]] = {}
+    for _ in range(runs):
+        for words, stood in run():
+            found.setdefault(words, []).append((stood, plain_loop()))
+    for words, times in found.items():
+        stood, loops = sorted(time for time, _ in times), [loop for _, loop in times]
+        best, usual, worst = (round(1000 * time) for time in (stood[0], stood[len(stood) // 2], stood[-1]))
+        speed = f"{1000 * min(loops):.0f} to {1000 * max(loops):.0f}"
+        print(f"{words}: {best} / {usual} / {worst} ms (a plain loop: {speed} ms)")
+    app.quit()
+
+
+def run() -> Iterator[tuple[str, float]]:
+    """Each thing that is done to a new window, in order, with the longest time it stood still."""
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         build_demo(folder / "demo")
@@ -121,10 +138,8 @@ def main() -> None:
                 ("go to the shelf", lambda: window.show_desk("shelf")),
             ]
             for words, do in rows:
-                stood = longest(window, do)
-                print(f"{words}: {1000 * stood:.0f} ms (a plain loop: {1000 * plain_loop():.0f} ms)", flush=True)
+                yield words, longest(window, do)
             window.close()
-    app.quit()
 
 
 if __name__ == "__main__":

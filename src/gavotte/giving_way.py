@@ -6,26 +6,30 @@ it beside something else says in ``giving_way`` what it shall do there: wait, or
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from threading import get_ident
 
-_here = threading.local()
+_ways: dict[int, Callable[[], None]] = {}
+"""By thread. Usually empty, which is quickly seen."""
 
 
 def give_way() -> None:
     """A place where a long computation may wait or stop."""
-    way: Callable[[], None] | None = getattr(_here, "way", None)
-    if way is not None:
+    if _ways and (way := _ways.get(get_ident())) is not None:
         way()
 
 
 @contextmanager
 def giving_way(way: Callable[[], None]) -> Iterator[None]:
     """What this thread computes calls ``way`` wherever it may wait or stop."""
-    before: Callable[[], None] | None = getattr(_here, "way", None)
-    _here.way = way
+    thread = get_ident()
+    before = _ways.get(thread)
+    _ways[thread] = way
     try:
         yield
     finally:
-        _here.way = before
+        if before is None:
+            del _ways[thread]
+        else:
+            _ways[thread] = before

@@ -13,6 +13,7 @@ from fractions import Fraction
 from math import floor
 
 from gavotte.formats.errors import FormatError
+from gavotte.giving_way import give_way
 from gavotte.solo.document import Articulation, Mark, Pick, Tuplet
 from gavotte.theory.interval import UNISON, Interval
 from gavotte.theory.key import MODES, Key
@@ -121,6 +122,7 @@ def measure_lengths(parts: dict[str, list[ET.Element]]) -> list[Fraction]:
         divisions, bar_length = Fraction(1), Fraction(4)
         for index, measure in enumerate(measures):
             position = longest = Fraction(0)
+            give_way()
             for element in measure:
                 if element.tag == "attributes":
                     divisions = number_of(element.findtext("divisions"), divisions) or divisions
@@ -208,6 +210,7 @@ def read_part(part_id: str, name: str, measures: list[ET.Element], lengths: list
     for measure, length in zip(measures, lengths, strict=False):
         position = struck = Fraction(0)
         for element in measure:
+            give_way()
             here = onset + position
             match element.tag:
                 case "attributes":

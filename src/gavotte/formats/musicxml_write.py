@@ -15,6 +15,7 @@ from math import lcm
 
 from gavotte.formats.musicxml_chord import harmony_members
 from gavotte.formats.musicxml_part import UNCERTAIN
+from gavotte.giving_way import give_way
 from gavotte.notation.written import Event, Notation, WrittenBar
 from gavotte.solo.document import Articulation, ChordEvent, Note, Pick, Solo
 from gavotte.theory.chord import Chord
@@ -105,6 +106,7 @@ class _Writer:
             _swing(_add(measure, "sound"), self.solo.swing)
         chords = self.notation.chords(index)
         for event in written.events:
+            give_way()
             self._before_event(measure, event, chords, first=event is written.events[0])
             self._event(measure, event, written)
         if index + 1 == len(self.bars):

@@ -128,7 +128,7 @@ class Frame:
         self._span_onsets = [float(span.onset) for span in self.spans]
         self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {} if like is None else like._places
         self._onsets: list[float] | None = None
-        self._times: dict[tuple[Fraction, Fraction], _Time] = {}
+        self._times: dict[tuple[int, int, int, int], _Time] = {}
         self._last_of_phrase = {phrase.last for phrase in solo.phrases}
         self.changed, self.moved = (0, len(solo.notes)), 0
         if like is None or not _can_follow(self, like):
@@ -293,20 +293,24 @@ class Frame:
         return groups
 
     def _time(self, note: Note) -> _Time:
-        known = self._times.get((note.onset, note.duration))
+        # Plain numbers make quicker keys than fractions do.
+        above, below = note.onset.numerator, note.onset.denominator
+        long, part = note.duration.numerator, note.duration.denominator
+        known = self._times.get((above, below, long, part))
         if known is not None:
             return known
-        bar, offset = self.grid.locate(note.onset)
-        # Few places recur in every bar; plain numbers make a quicker key than fractions do.
-        key = (bar.meter.count, bar.meter.unit, bar.meter.grouping, offset.numerator, offset.denominator)
+        bar, above_in_bar, below_in_bar = self.grid.place_of(above, below)
+        meter = bar.meter
+        # Few places recur in every bar.
+        key = (meter.count, meter.unit, meter.grouping, above_in_bar, below_in_bar)
         place = self._places.get(key)
         if place is None:
-            _, beat = bar.meter.beat_at(offset)
+            offset = Fraction(above_in_bar, below_in_bar)
+            _, beat = meter.beat_at(offset)
             strong = beat.strong and beat.offset == offset
-            place = self._places[key] = (float(beat.length), strong, bar.meter.place_name(offset))
-        onset = note.onset.numerator / note.onset.denominator
-        length = note.duration.numerator / note.duration.denominator
-        time = self._times[note.onset, note.duration] = _Time(onset, onset + length, length, *place)
+            place = self._places[key] = (float(beat.length), strong, meter.place_name(offset))
+        onset, length = above / below, long / part
+        time = self._times[above, below, long, part] = _Time(onset, onset + length, length, *place)
         return time
 
     def _frame(
@@ -326,13 +330,16 @@ class Frame:
         rest_before = i == 0 or rests[i - 1]
         rest_after = i + 1 == len(times) or rests[i]
         phrase_end = note.id in self._last_of_phrase
-        before = _nearest_other_pitch(pitches, rests, i, -1)
-        after = _nearest_other_pitch(pitches, rests, i, 1)
+        pitch, pitch_class = pitches[i], pitches[i] % 12
+        # Mostly the neighbours are other pitches.
+        is_beside = not rest_before and pitches[i - 1] != pitch
+        before = i - 1 if is_beside else _nearest_other_pitch(pitches, rests, i, -1)
+        is_beside = not rest_after and pitches[i + 1] != pitch
+        after = i + 1 if is_beside else _nearest_other_pitch(pitches, rests, i, 1)
         span_index = max(0, bisect_right(self._span_onsets, time.onset) - 1)
         span = self.spans[span_index]
         change = self._span_onsets[span_index + 1] if span_index + 1 < len(self.spans) else math.inf
         chord, scale = span.chord, span.scale
-        pitch, pitch_class = pitches[i], pitches[i] % 12
         centre = self.centres.at(index)
         is_tone = pitch_class in span.tones
         degree = chord.degree_of(pitch_class)

@@ -211,10 +211,12 @@ def _verdicts(frame: Frame, candidates: list[Candidate], first: int, last: int) 
         for i in range(candidate.start, candidate.end):
             figure = member_of.get(i)
             own = _told(candidate, i)
-            others = regrets[i - first]
-            rivals = [rival for kind, rival in others.items() if kind != own.kind] if others else []
+            share = candidate.cost if candidate.figure is None else candidate.cost / len(candidate.figure.explains)
+            if not regrets[i - first]:
+                verdicts.append(Verdict(own, figure, own.fit, (), share))
+                continue
+            rivals = [rival for kind, rival in regrets[i - first].items() if kind != own.kind]
             rivals.sort(key=lambda rival: rival.regret)
             confidence = own.fit / (1.0 + sum(math.exp(-rival.regret) for rival in rivals))
-            share = candidate.cost if candidate.figure is None else candidate.cost / len(candidate.figure.explains)
             verdicts.append(Verdict(own, figure, confidence, tuple(rivals[:MOST_ALTERNATIVES]), share))
     return verdicts

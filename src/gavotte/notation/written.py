@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from math import lcm
 
+from gavotte.giving_way import give_way
 from gavotte.notation.values import Value, nearest_value, split_at_beats, value_of
 from gavotte.solo.bars import Bar, BarGrid
 from gavotte.solo.document import ChordEvent, Note, Solo
@@ -91,6 +92,7 @@ class Notation:
         for note in solo.notes:
             span = known.get(id(note))
             if span is None:
+                give_way()
                 first = self.grid.index_at(note.onset)
                 span = (note, first, first if note.grace else self._last_bar(note, first))
             self._spans[id(note)] = span
@@ -117,6 +119,7 @@ class Notation:
         """The written form of one bar."""
         if index in self._written:
             return self._written[index][1]
+        give_way()
         bar, notes = self.grid.bars[index], self._notes_in[index]
         key = self.solo.key_at(max(bar.onset, Fraction(0))).key
         before = self._written_before.get(index)

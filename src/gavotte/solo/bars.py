@@ -59,6 +59,15 @@ class BarGrid:
         index = self.index_at(onset)
         return self.bars[index], onset - self._beat_ones[index]
 
+    def place_of(self, above: int, below: int) -> tuple[Bar, int, int]:
+        """What ``locate`` says of the onset ``above / below`` (in lowest terms), the offset as such a pair too."""
+        index = max(0, bisect_right(self._onsets, above / below) - 1)
+        one = self._beat_ones[index]
+        if one.denominator == 1:
+            return self.bars[index], above - one.numerator * below, below
+        offset = Fraction(above, below) - one
+        return self.bars[index], offset.numerator, offset.denominator
+
     def place(self, onset: Fraction) -> str:
         """ "bar 3, the and of 2"."""
         bar, offset = self.locate(onset)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
@@ -75,8 +75,7 @@ class Exporter(QObject):
             path = path.with_name(path.name + wanted.suffix)
         steps, failed = self._painted(sheet, path, wanted), partial(self._not_done, path)
         if steps is None:
-            words = translate("Gavotte", "Writing {name}").format(name=path.name)
-            self._activities.beside(self, lambda: exported(sheet, wanted), partial(self._write, path), failed, words)
+            self._write(path, lambda: exported(sheet, wanted))
         else:
             words = translate("Gavotte", "Setting {name}").format(name=path.name)
             self._activities.step(self, steps, lambda: None, failed, words)
@@ -91,26 +90,28 @@ class Exporter(QObject):
         setup = read_setup(self._settings)
         write = partial(self._write, path)
         if wanted is PAPER:
-            return set_as_pdf(SheetPages(sheet, setup), self._engraver, write)
+            return set_as_pdf(SheetPages(sheet, setup), self._engraver, lambda data: write(lambda: data))
         if wanted in (PNG, SVG):
             return picture_steps(sheet, setup, self._engraver, wanted is SVG, write)
         return None
 
     def _not_done(self, path: Path, error: Exception) -> None:
-        self.failed.emit(translate("Gavotte", "{name} was not written: {error}").format(name=path.name, error=error))
+        if isinstance(error, OSError):
+            words = translate("Gavotte", "{name} could not be written: {reason}. Choose another folder.")
+        else:
+            words = translate("Gavotte", "{name} was not written: {error}")
+        reason = error.strerror if isinstance(error, OSError) and error.strerror else error
+        self.failed.emit(words.format(name=path.name, error=error, reason=reason))
 
-    def _write(self, path: Path, data: bytes) -> None:
-        try:
-            write_whole(path, data)
-        except OSError as error:
-            self.failed.emit(
-                translate("Gavotte", "{name} could not be written: {reason}. Choose another folder.").format(
-                    name=path.name, reason=error.strerror or error
-                )
-            )
-            return
-        self._settings.setValue("folder", str(path.parent))
-        self.exported.emit(translate("Gavotte", "Exported as {name}").format(name=path.name))
+    def _write(self, path: Path, made: Callable[[], bytes]) -> None:
+        """Make what goes into a file and write it, beside the interface."""
+
+        def done(_: object) -> None:
+            self._settings.setValue("folder", str(path.parent))
+            self.exported.emit(translate("Gavotte", "Exported as {name}").format(name=path.name))
+
+        words = translate("Gavotte", "Writing {name}").format(name=path.name)
+        self._activities.beside(self, lambda: write_whole(path, made()), done, partial(self._not_done, path), words)
 
 
 def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:

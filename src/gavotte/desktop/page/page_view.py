@@ -28,8 +28,6 @@ from gavotte.solo.document import ChordEvent, Note, Solo, Text
 from gavotte.solo.label import Label
 
 _MARGIN = 3 * SP
-_AT_ONCE = 2
-"""So many changed lines are set anew at once; further ones follow between events."""
 
 
 def _same_layout(old: Solo, new: Solo) -> bool:
@@ -223,19 +221,19 @@ class PageView(QGraphicsView):
                 self._stale.add(item)
             elif not same_labels:
                 item.set_labels(labels)
-        if not self._set_first_stale_lines():
+        if not self._set_first_stale_line():
             return
         self._show_selection()
         self._place_caret()
 
-    def _set_first_stale_lines(self) -> bool:
-        """Set the changed lines that are looked at anew, the others between events; False where all were set anew."""
+    def _set_first_stale_line(self) -> bool:
+        """Set the first changed line that is looked at anew, others between events; False where all were set anew."""
         seen = self.mapToScene(self.viewport().rect()).boundingRect()  # type: ignore[union-attr]
         stale = [item for item in self.lines if item in self._stale]
         near = [i for i in stale if i.pos().y() + i.top < seen.bottom() and i.pos().y() + i.top + i.height > seen.top()]
-        for item in (near or stale)[:_AT_ONCE]:
-            if not self._set_line_anew(self.lines.index(item), item.line.first, item.line.last):
-                return False
+        first = next(iter(near or stale), None)
+        if first is not None and not self._set_line_anew(self.lines.index(first), first.line.first, first.line.last):
+            return False
         if self._stale:
             self._timer.start()
         return True

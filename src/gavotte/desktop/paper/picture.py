@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Generator
+from functools import partial
 from xml.etree import ElementTree
 
 from PyQt6.QtCore import QBuffer, QIODevice, QRectF, QSize
@@ -28,11 +29,12 @@ _SVG = "{http://www.w3.org/2000/svg}"
 
 
 def picture_steps(
-    sheet: Sheet, setup: PageSetup, engraver: Engraver, as_svg: bool, deliver: Callable[[bytes], None]
+    sheet: Sheet, setup: PageSetup, engraver: Engraver, as_svg: bool, deliver: Callable[[Callable[[], bytes]], None]
 ) -> Generator[float, None, None]:
     """Set the bars of the selected notes (of one note: its line; of none: all), yielding the share that is done.
 
-    The picture, PNG at 300 dots an inch or SVG with its text as outlines, is given to ``deliver``.
+    ``deliver`` is given what makes the file of it, in any thread: PNG at 300 dots an inch, or SVG with its text as
+    outlines.
     """
     notation = Notation(sheet.solo)
     yield 0.0
@@ -51,8 +53,10 @@ def picture_steps(
             right = max(right, line.barlines[-1] if line.barlines else shape.width)
         yield 0.9 * number / len(lines)
     area = QRectF(0, 0, right, max(y - SP, SP)).adjusted(-_EDGE, -_EDGE, _EDGE, _EDGE)
-    deliver(_svg(scene, area, setup) if as_svg else _png(scene, area, setup))
-    yield 1.0
+    yield 0.95
+    deliver(
+        partial(with_outlined_text, _svg(scene, area, setup)) if as_svg else partial(_png, _image(scene, area, setup))
+    )
 
 
 def _chosen_lines(sheet: Sheet, notation: Notation, per_line: int) -> list[tuple[int, int]]:
@@ -72,7 +76,7 @@ def _width(notation: Notation, lines: list[tuple[int, int]], per_line: int) -> f
     return LINE_WIDTH * min(1.0, 0.1 + 0.9 * longest / (4 * per_line))
 
 
-def _png(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> bytes:
+def _image(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> QImage:
     scale = setup.mm_per_unit * _DOTS_PER_MM
     scale *= min(1.0, (_MOST_PIXELS / (area.width() * area.height() * scale * scale)) ** 0.5)
     image = QImage(round(area.width() * scale), round(area.height() * scale), QImage.Format.Format_RGB32)
@@ -83,6 +87,10 @@ def _png(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> bytes:
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     scene.render(painter, QRectF(image.rect()), area)
     painter.end()
+    return image
+
+
+def _png(image: QImage) -> bytes:
     buffer = QBuffer()
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)
     image.save(buffer, "PNG")
@@ -104,7 +112,7 @@ def _svg(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> bytes:
     painter = QPainter(generator)
     scene.render(painter, QRectF(0, 0, size.width(), size.height()), area)
     painter.end()
-    return with_outlined_text(bytes(buffer.data().data()))
+    return bytes(buffer.data().data())
 
 
 def with_outlined_text(svg: bytes) -> bytes:

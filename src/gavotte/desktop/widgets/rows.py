@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from PyQt6.QtCore import QModelIndex, QRect, QSize, Qt
-from PyQt6.QtGui import QColor, QFont, QFontMetrics, QPainter
+from PyQt6.QtGui import QColor, QFontMetrics, QPainter
 from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
 from gavotte.desktop.theme.palette import DAY, Palette
@@ -62,6 +64,12 @@ _EDGE, _GAP = 12, 8
 _WRAPPED = int(Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
 
 
+@lru_cache(4096)
+def _height(face: tuple[float, int, bool], words: str, width: int) -> int:
+    """How high wrapped words are, set in a face: its size in pixels, weight, and whether it is italic."""
+    return QFontMetrics(font(*face)).boundingRect(QRect(0, 0, width, 10_000), _WRAPPED, words).height()
+
+
 class _WordsDelegate(QStyledItemDelegate):
     """Paints rows of a heading and words under it that wrap, as high as they need to be."""
 
@@ -69,16 +77,16 @@ class _WordsDelegate(QStyledItemDelegate):
         super().__init__(parent)
         self._list = parent
 
-    def _parts(self, index: QModelIndex) -> list[tuple[QFont, str]]:
+    def _parts(self, index: QModelIndex) -> list[tuple[tuple[float, int, bool], str]]:
         heading, _, words = (index.data(Qt.ItemDataRole.DisplayRole) or "").partition("\n")
         if not words:
-            return [(font(BODY), heading)]
+            return [((BODY, 400, False), heading)]
         own = bool(index.data(OWN_ROLE))
-        return [(font(SMALL, 500), heading), (font(BODY, italic=own), words)]
+        return [((SMALL, 500, False), heading), ((BODY, 400, own), words)]
 
     def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
-        room = QRect(0, 0, self._list.room - 2 * _EDGE, 10_000)
-        heights = [QFontMetrics(f).boundingRect(room, _WRAPPED, t).height() for f, t in self._parts(index)]
+        width = self._list.room - 2 * _EDGE
+        heights = [_height(face, words, width) for face, words in self._parts(index)]
         return QSize(self._list.room, sum(heights) + 2 * _GAP + 2)
 
     def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
@@ -96,8 +104,8 @@ class _WordsDelegate(QStyledItemDelegate):
         for face, text in parts:
             heading = len(parts) > 1 and text == parts[0][1]
             painter.setPen(QColor(palette.quiet_text if heading else palette.text))
-            painter.setFont(face)
-            height = QFontMetrics(face).boundingRect(room, _WRAPPED, text).height()
+            painter.setFont(font(*face))
+            height = _height(face, text, room.width())
             painter.drawText(room, _WRAPPED, text)
             room = room.adjusted(0, height + 2, 0, 0)
         painter.restore()

@@ -47,12 +47,12 @@ class _Run:
 
 def implied_runs(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
     """The implied runs among the notes from ``first`` up to ``last``, alone and with the shapes that carry them on."""
-    # Only a note that is no chord tone makes a run: without one within reach there is nothing to find.
+    # Notes that are no chord tones make a run: without two of them within reach there is nothing to find.
     added = [i for i in range(first, last) if not frame.notes[i].is_tone]
     for start in range(first, last - 2):
         give_way()
         following = bisect_left(added, start)
-        if following == len(added) or added[following] >= start + LONGEST_RUN:
+        if following + 1 >= len(added) or added[following + 1] >= start + LONGEST_RUN:
             continue
         stretch = stretch_from(frame, start, last, one_chord=False)
         if len(stretch) >= 3 and _has_foreign(frame, stretch):
@@ -68,8 +68,7 @@ def _runs(frame: Frame, stretch: list[FramedNote]) -> list[_Run]:
     """The runs from the stretch's first note, one for each length: the chord it spells most plainly."""
     plainest: dict[int, tuple[tuple[int, ...], _Run]] = {}
     for chord in chords_holding(frozenset(note.pitch % 12 for note in stretch[:3])):
-        in_chord = list(itertools.takewhile(lambda note, c=chord: _is_of(frame, note, c), stretch))  # type: ignore[misc]
-        for notes in _by_chords(frame, in_chord):
+        for notes in _by_chords(_start_in(frame, stretch, chord)):
             run = _without_departing_ninth(notes, chord)
             if _is_run(frame, run, chord):
                 found = (_plainness(run, chord), _Run(tuple(run), chord))
@@ -77,12 +76,17 @@ def _runs(frame: Frame, stretch: list[FramedNote]) -> list[_Run]:
     return [run for _, run in plainest.values()]
 
 
-def _is_of(frame: Frame, note: FramedNote, chord: Spelled) -> bool:
-    """Whether a note belongs to another chord than the written one."""
-    return note.pitch % 12 in chord.with_ninth and frame.span_of(note).chord.root.pitch_class != chord.root
+def _start_in(frame: Frame, stretch: list[FramedNote], chord: Spelled) -> list[FramedNote]:
+    """The notes of the stretch up to the first that does not belong to the chord, or stands on one of its root."""
+    notes = []
+    for note in stretch:
+        if note.pitch % 12 not in chord.with_ninth or frame.spans[note.span].chord.root.pitch_class == chord.root:
+            break
+        notes.append(note)
+    return notes
 
 
-def _by_chords(frame: Frame, notes: list[FramedNote]) -> Iterator[list[FramedNote]]:
+def _by_chords(notes: list[FramedNote]) -> Iterator[list[FramedNote]]:
     """The notes up to the first chord change, and all of them where they go on being added notes after it."""
     if not notes:
         return
@@ -161,7 +165,7 @@ def _carried_on(frame: Frame, run: _Run, last: int) -> _Run | None:
     moves, before = _moves(notes), _moves(run.notes)
     classes = {note.pitch % 12 for note in notes}
     for chord in chords_holding(frozenset(classes)):
-        if not all(_is_of(frame, note, chord) for note in notes):
+        if len(_start_in(frame, notes, chord)) < len(notes):
             continue
         if chord.third not in classes or len(classes & chord.tones) < 3:
             continue

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -56,10 +57,20 @@ def chords_holding(classes: frozenset[int]) -> tuple[Spelled, ...]:
     return tuple(chord for chord in _CHORDS if len(chord.tones) == 4 and classes <= chord.with_ninth)
 
 
-@lru_cache(maxsize=2048)
-def chords_made_of(classes: frozenset[int]) -> tuple[Spelled, ...]:
-    """The triads and seventh chords that are exactly these pitch classes."""
-    return tuple(chord for chord in _CHORDS if chord.tones == classes)
+def as_bits(classes: Iterable[int]) -> int:
+    """Pitch classes as one number, a bit for each: sets that are quick to unite and to look up."""
+    return sum(1 << pitch_class for pitch_class in set(classes))
+
+
+_MADE_OF: dict[int, tuple[Spelled, ...]] = {}
+for _chord in _CHORDS:
+    _bits = as_bits(_chord.tones)
+    _MADE_OF[_bits] = (*_MADE_OF.get(_bits, ()), _chord)
+
+
+def chords_made_of(classes: int) -> tuple[Spelled, ...]:
+    """The triads and seventh chords that are exactly these pitch classes, given as bits."""
+    return _MADE_OF.get(classes, ())
 
 
 def stretch_from(frame: Frame, start: int, last: int, one_chord: bool) -> list[FramedNote]:

@@ -31,13 +31,15 @@ _STEP = 2
 
 def upper_structures(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
     """The upper structures among the notes from ``first`` up to ``last``: of their moves at most one is a step."""
-    classes = [note.pitch % 12 for note in frame.notes[first:last]]
+    bits = [1 << note.pitch % 12 for note in frame.notes[first:last]]
     for start in range(first, last - 2):
         give_way()
-        for size in (4, 3):
-            sounding = frozenset(classes[start - first : start - first + size])
+        triad = bits[start - first] | bits[start - first + 1] | bits[start - first + 2]
+        fourth = bits[start - first + 3] if start + 3 < last else 0
+        for size, sounding in ((4, triad | fourth), (3, triad)):
             # Few notes in a row are a chord at all: that is asked first, for it costs least.
-            if len(sounding) < size or not (made := chords_made_of(sounding)):
+            made = chords_made_of(sounding)
+            if not made or len(made[0].tones) != size:
                 continue
             notes = stretch_from(frame, start, min(last, start + size), one_chord=True)
             if len(notes) < size or all(note.is_tone for note in notes):
