@@ -23,11 +23,11 @@ from scipy.signal import butter, sosfilt
 from evidence import OTHER_FONT, mixed, rendered
 from gavotte.recording.draft import DraftNote, find_draft
 from gavotte.recording.player import RATE
-from gavotte.recording.steps import whole
 from gavotte.solo.document import Articulation, ChordEvent, Mark, Note, Solo
 from gavotte.solo.instruments import instrument_named
 from gavotte.sounding.events import Sound, Voice
 from gavotte.sounding.performance import perform
+from gavotte.steps import whole
 from gavotte.theory.chord import Chord
 from gavotte.theory.pitch import spell
 

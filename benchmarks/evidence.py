@@ -23,11 +23,11 @@ from gavotte.recording.evidence import LEAD_WEIGHT, WEIGHT, weigh
 from gavotte.recording.lead import Lead, find_lead
 from gavotte.recording.player import RATE
 from gavotte.recording.salience import Salience, find_salience
-from gavotte.recording.steps import whole
 from gavotte.sounding.engine import Engine
 from gavotte.sounding.events import Performance, Voice
 from gavotte.sounding.performance import perform
 from gavotte.sounding.synth import FluidSynth, find_soundfont
+from gavotte.steps import whole
 
 MIXES = (("alone", None), ("band at -6 dB", -6.0), ("band as loud", 0.0))
 FITTED = (1, 3)

@@ -17,7 +17,7 @@ from gavotte.desktop.app import make_application
 from gavotte.desktop.playback.outputs import ManualOutput
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
-from gavotte.recording.steps import whole
+from gavotte.steps import whole
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Generator, Iterator
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, QThreadPool
 from PyQt6.QtGui import QKeySequence
 from PyQt6.QtWidgets import QAbstractButton, QApplication, QWidget
 from pytestqt.qtbot import QtBot
@@ -22,6 +23,8 @@ from gavotte.desktop.shell.rail import Rail
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.palette import DAY
 from gavotte.desktop.theme.stylesheet import style_sheet
+from gavotte.desktop.undisturbed import Undisturbed
+from gavotte.giving_way import give_way
 from gavotte.solo.document import Function
 
 
@@ -216,6 +219,45 @@ def test_nothing_begins_or_is_told_once_the_window_goes(qtbot: QtBot) -> None:
     assert activities.of("me") == ()
     QApplication.processEvents()
     assert told == []
+
+
+def test_a_cancelled_computation_stops_and_frees_its_worker(qtbot: QtBot) -> None:
+    activities, told = Activities(), []
+    begun, ended = threading.Event(), threading.Event()
+
+    def compute() -> None:
+        try:
+            begun.set()
+            while True:
+                give_way()
+        finally:
+            ended.set()
+
+    activities.beside("me", compute, told.append, told.append)
+    assert begun.wait(5)
+    activities.cancel("me")
+    qtbot.waitUntil(ended.is_set)
+    assert told == []
+
+
+def test_a_worker_waits_while_the_interface_is_at_work(qtbot: QtBot) -> None:
+    activities, done = Activities(), []
+    begun = threading.Event()
+
+    def compute() -> str:
+        begun.set()
+        give_way()
+        return "found"
+
+    with Undisturbed():
+        activities.beside("me", compute, done.append, lambda error: None)
+        assert begun.wait(5)
+        with Undisturbed():
+            pass
+        pool = QThreadPool.globalInstance()
+        assert pool is not None
+        assert not pool.waitForDone(20)
+    qtbot.waitUntil(lambda: done == ["found"])
 
 
 # -- the rail -------------------------------------------------------------------------------------------

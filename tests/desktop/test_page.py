@@ -7,10 +7,12 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
 
+from gavotte.desktop.page.element_path import element_path
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.palette import THEMES, Palette
 from gavotte.engraving.engraver import Engraver
+from gavotte.engraving.shapes import Box, Drawing, Element, Glyph
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import with_decision, with_notes_moved
@@ -225,3 +227,16 @@ def test_text_and_functions_stand_out_in_both_themes(palette: Palette) -> None:
             assert contrast(colour, ground) >= 4.5
     assert contrast(palette.text, palette.selection) >= 4.5
     assert contrast(palette.on_accent, palette.accent) >= 4.5
+
+
+def test_ink_has_no_holes_where_its_parts_cross() -> None:
+    one_way = [("M", (0.0, 0.0)), ("L", (0.0, 10.0)), ("L", (10.0, 10.0)), ("L", (10.0, 0.0)), ("Z", ())]
+    other_way = [("M", (5.0, 5.0)), ("L", (15.0, 5.0)), ("L", (15.0, 15.0)), ("L", (5.0, 15.0)), ("Z", ())]
+    ring = [*one_way, ("M", (2.0, 2.0)), ("L", (4.0, 2.0)), ("L", (4.0, 4.0)), ("L", (2.0, 4.0)), ("Z", ())]
+    glyphs = [Glyph("ring", 0, 0, 1, 1), Glyph("ring", 0, 30, 1, -1)]
+    element = Element("n", "note", glyphs=glyphs, rects=[Box(8, 8, 4, 4), Box(8, 22, 4, 4)], paths=[other_way])
+    ink = element_path([element], Drawing([element], {"ring": ring}))
+    assert ink.contains(QPointF(9, 9)), "where a glyph, a path and a rectangle cross"
+    assert ink.contains(QPointF(9, 24)), "where a mirrored glyph and a rectangle cross"
+    assert not ink.contains(QPointF(3, 3)), "a hole that belongs to a glyph stays one"
+    assert not ink.contains(QPointF(3, 27))

@@ -13,7 +13,6 @@ from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from gavotte.desktop.activity import wait_for_workers
-from gavotte.desktop.demo_recordings import DemoRecordings
 from gavotte.desktop.garbage import GarbageCollector
 from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
 from gavotte.desktop.shell.single import Doorman, hand_over
@@ -82,6 +81,9 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         if files:
             window.import_files(files)
         if demo:
+            # What plays them in is loaded for nobody else: it would lengthen every start.
+            from gavotte.desktop.demo_recordings import DemoRecordings
+
             recordings = DemoRecordings(library, window.studio.tape, window.activities, window)
             recordings.failed.connect(window.notice.say)
             recordings.begin()

@@ -18,6 +18,7 @@ from gavotte.labelling.learning import Evidence, Offer, evidence_of, offers
 from gavotte.labelling.readings import Proposal, proposals
 from gavotte.labelling.slips import Slip, suspected_slips
 from gavotte.solo.document import KeyRegion, Solo
+from gavotte.steps import whole
 
 
 class Asked(Enum):
@@ -104,12 +105,7 @@ def questions(
 
 def number_to_look_at(found: Labelled) -> int:
     """How many questions a solo has that nobody has looked at yet."""
-    steps = look_through(found)
-    while True:
-        try:
-            next(steps)
-        except StopIteration as end:
-            return len(questions(found.solo, found, end.value))
+    return len(questions(found.solo, found, whole(look_through(found))))
 
 
 def _about_all(solo: Solo) -> list[Question]:

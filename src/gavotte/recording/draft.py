@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from gavotte.recording import note_model
 from gavotte.recording.lead import FRAME_SECONDS, VOICED, Lead, find_lead
 from gavotte.recording.player import RATE, Samples
-from gavotte.recording.steps import scaled
+from gavotte.steps import scaled
 
 Floats = NDArray[np.float64]
 

@@ -20,8 +20,8 @@ from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.decode import Decoded, decode
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.recording import Recording
-from gavotte.recording.steps import scaled
 from gavotte.recording.waveform import Peaks, find_peaks
+from gavotte.steps import scaled
 
 
 class Tape(QObject):

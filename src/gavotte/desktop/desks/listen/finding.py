@@ -12,7 +12,7 @@ from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.decode import Decoded
-from gavotte.recording.steps import scaled, whole
+from gavotte.steps import scaled, whole
 
 _FEWEST_TAPS = 4
 _IN_TUNE = 4.0
