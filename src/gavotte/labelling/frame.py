@@ -11,7 +11,7 @@ import itertools
 import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from fractions import Fraction
 from typing import NamedTuple
 
@@ -25,8 +25,7 @@ from gavotte.solo.school import LINEAR, School, StartsFrom
 from gavotte.theory.scale import Scale
 
 
-@dataclass(frozen=True, slots=True)
-class FramedNote:
+class FramedNote(NamedTuple):
     """One note in its frame.
 
     ``before`` and ``after`` are the indexes of the nearest earlier and later notes at another pitch (a
@@ -38,7 +37,8 @@ class FramedNote:
     collection the note is heard in where a stretch is read by its key centre, ``in_centre`` whether it belongs to it.
     """
 
-    index: int
+    # A tuple is made in a fraction of the time a data class takes, and there is one for every note.
+    index: int  # type: ignore[assignment]
     note: Note
     pitch: int
     span: int
@@ -396,8 +396,7 @@ def _is_rest(note: _Time, following: _Time) -> bool:
 
 def _shifted(note: FramedNote, by: int, spans: int) -> FramedNote:
     """The same frame ``by`` notes and ``spans`` chords farther on."""
-    return replace(
-        note,
+    return note._replace(
         index=note.index + by,
         span=note.span + spans,
         before=None if note.before is None else note.before + by,

@@ -62,8 +62,7 @@ def _strikes_again(note: FramedNote, following: FramedNote) -> bool:
 
 def _as_one(group: list[FramedNote], index: int, place: dict[int, int]) -> FramedNote:
     head, tail = group[0], group[-1]
-    return replace(
-        head,
+    return head._replace(
         index=index,
         length=sum(note.length for note in group),
         held=head.dwells,

@@ -11,7 +11,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from gavotte.giving_way import give_way
 from gavotte.labelling.costs import Costs, costs_of
@@ -26,16 +26,14 @@ from gavotte.solo.school import School
 MOST_ALTERNATIVES = 3
 
 
-@dataclass(frozen=True, slots=True)
-class Rival:
+class Rival(NamedTuple):
     """Another explanation of a note, and how much dearer the line is with it."""
 
     explanation: Explanation
     regret: float
 
 
-@dataclass(frozen=True, slots=True)
-class Verdict:
+class Verdict(NamedTuple):
     """The winning explanation of a note, the figure it belongs to, how sure it is, and the runners-up, best first."""
 
     explanation: Explanation
@@ -45,8 +43,7 @@ class Verdict:
     cost: float
 
 
-@dataclass(frozen=True, slots=True)
-class Candidate:
+class Candidate(NamedTuple):
     """A candidate for the places from ``start`` to ``end``: one explanation of one note, or a figure."""
 
     start: int
