@@ -123,7 +123,7 @@ def run() -> Iterator[tuple[str, float]]:
                 ("select a phrase", lambda: session.selection.select("0.n2", "0.n30")),
                 ("written pitch, 200 bars", lambda: window.studio.view.set_written(True)),
                 ("concert pitch, 200 bars", lambda: window.studio.view.set_written(False)),
-                ("save", session.save),
+                ("save", window.studio.saver.save),
                 ("play", window.studio.playing.toggle),
                 ("stop", window.studio.playing.toggle),
                 ("page setup, 200 bars", window.show_paper),

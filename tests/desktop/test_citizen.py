@@ -6,7 +6,8 @@ import gc
 import logging
 import sys
 import weakref
-from collections.abc import Generator
+from collections.abc import Callable, Generator
+from functools import partial
 from pathlib import Path
 
 import pytest
@@ -21,7 +22,8 @@ from gavotte.demo.recordings import to_be_recorded
 from gavotte.desktop import app
 from gavotte.desktop.demo_recordings import DemoRecordings
 from gavotte.desktop.garbage import GarbageCollector
-from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
+from gavotte.desktop.shell.mishaps import LOG, MishapHandler, start_log
+from gavotte.desktop.shell.report import report_on
 from gavotte.desktop.shell.single import Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, palette_for
@@ -262,13 +264,19 @@ def test_a_mishap_is_logged_and_the_work_saved_first(at_ferry: MainWindow, tmp_p
     session = at_ferry.session
     session.selection.select("n2", "n2")
     session.decide(Function.OUTSIDE)
-    assert not session.is_saved
+    assert not at_ferry.studio.saver.is_saved
     told: list[bool] = []
-    rescue = Rescue(session.save, lambda text: told.append(session.is_saved and "saved first" in text), log)
+    copied: list[Callable[[], None]] = []
+
+    def tell(text: str, action: str, then: Callable[[], None]) -> None:
+        told.append(at_ferry.studio.saver.is_saved and "saved first" in text)
+        copied.append(then)
+
+    handler = MishapHandler(at_ferry.rescue.keep_safe, tell, partial(report_on, at_ferry.studio.library), log)
     try:
         raise ZeroDivisionError("of all things")
     except ZeroDivisionError:
-        rescue.catch(*sys.exc_info())  # type: ignore[arg-type]
+        handler.catch(*sys.exc_info())  # type: ignore[arg-type]
     assert told == [True]
     assert "of all things" in log.read_text()
     assert "Traceback" in log.read_text()
@@ -278,10 +286,13 @@ def test_a_mishap_is_logged_and_the_work_saved_first(at_ferry: MainWindow, tmp_p
 def test_a_mishap_while_saving_is_told_honestly(tmp_path: Path) -> None:
     told: list[str] = []
 
-    def save() -> None:
+    def keep_safe() -> str:
         raise OSError("full")
 
-    Rescue(save, told.append, tmp_path / "log").catch(ValueError, ValueError("odd"), None)
+    def tell(text: str, action: str, then: Callable[[], None]) -> None:
+        told.append(text)
+
+    MishapHandler(keep_safe, tell, str, tmp_path / "log").catch(ValueError, ValueError("odd"), None)
     assert "could not be saved" in told[0]
 
 

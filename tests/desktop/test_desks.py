@@ -251,11 +251,11 @@ def test_a_failed_save_is_told_and_tried_again(
     with monkeypatch.context() as patch:
         patch.setattr(session.library, "save_solo", refuse)
         session.decide(Function.OUTSIDE)
-        session.save()
+        at_ferry.studio.saver.save()
     assert "disk is full" in at_ferry.notice.text.text()
-    assert not session.is_saved
-    session.save()
-    assert session.is_saved
+    assert not at_ferry.studio.saver.is_saved
+    at_ferry.studio.saver.save()
+    assert at_ferry.studio.saver.is_saved
 
 
 def test_the_window_remembers_its_theme(open_window: OpenWindow, demo_folder: Path) -> None:
@@ -486,7 +486,7 @@ def test_details_hold_year_album_tempo_meter_and_every_key(qtbot: QtBot, at_ferr
     assert (session.solo.year, session.solo.album, session.solo.beats_a_minute) == (1961, "Quay Sessions", 120)
     assert [(region.onset, str(region.key)) for region in session.solo.keys] == [(0, "F major"), (64, "Ab major")]
     at_ferry.show_desk("shelf")
-    session.save()
+    at_ferry.studio.saver.save()
     entry = next(entry for entry in at_ferry.studio.library.solos() if entry.id == session.solo_id)
     assert (entry.year, entry.album, entry.tempo) == (1961, "Quay Sessions", 120)
     at_ferry.change_details()

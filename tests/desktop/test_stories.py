@@ -151,7 +151,7 @@ def test_one_key_for_each_function(qtbot: QtBot, at_ferry: MainWindow, key: Qt.K
 
 def test_every_edit_is_saved_by_itself(qtbot: QtBot, at_ferry: MainWindow) -> None:
     session = at_ferry.session
-    with qtbot.waitSignal(session.saved, timeout=5000):
+    with qtbot.waitSignal(at_ferry.studio.saver.saved, timeout=5000):
         session.selection.select("n9", "n9")
         session.decide(Function.OUTSIDE)
     assert session.solo_id is not None

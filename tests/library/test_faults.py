@@ -287,7 +287,7 @@ NOW = datetime(2026, 6, 15, 12, tzinfo=UTC)
 @given(st.sets(st.integers(0, 900), max_size=300))
 def test_backups_are_kept_sensibly(days: set[int]) -> None:
     made = {NOW - timedelta(days=day) for day in days}
-    keep = backups.to_keep(made, NOW)
+    keep = backups.to_keep(made)
     assert keep <= made
     assert len(keep) <= 7 + 10 + 26
     assert set(sorted(made, reverse=True)[:7]) <= keep

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import argparse
 import csv
+import itertools
 import json
 import os
 import sys
-from collections.abc import Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Any, TextIO
@@ -37,6 +38,7 @@ class _Item:
     name: str
     solo: Solo
     source: Mapping[str, Any] | None = None
+    is_one_of_several: bool = False
 
 
 def label_command(given: list[str]) -> int:
@@ -94,18 +96,23 @@ class _Run:
 
     def __init__(self, files: list[str], school: School | None, into: Path | None) -> None:
         self.files, self.school, self.into = files, school, into
-        self.done = self.failed = 0
+        self.done = 0
+        self._failed: set[str] = set()
+
+    @property
+    def failed(self) -> int:
+        """How many files failed, wholly or in part."""
+        return len(self._failed)
 
     def passages(self, out: TextIO) -> None:
         """All solos as one list of passages with their labels."""
         first = True
-        for _, items in self._opened():
-            for item in items:
-                members = item.source or passage_members(item.solo, item.name)
-                labels = _as_members(self._labels(item), item)
-                text = json.dumps({**members, "labels": labels}, ensure_ascii=False, indent=1)
-                out.write(("[" if first else ",") + "\n" + "\n".join(f" {line}" for line in text.splitlines()))
-                first = False
+        for _, item, found in self._labelled():
+            members = item.source or passage_members(item.solo, item.name)
+            labels = _as_members(found, item)
+            text = json.dumps({**members, "labels": labels}, ensure_ascii=False, indent=1)
+            out.write(("[" if first else ",") + "\n" + "\n".join(f" {line}" for line in text.splitlines()))
+            first = False
         if not first:
             out.write("\n]\n")
         elif not self.failed:
@@ -115,31 +122,40 @@ class _Run:
         """All notes as one table, with the file and the solo in front."""
         table = csv.writer(out, lineterminator="\n")
         table.writerow(("file", "solo", *COLUMNS))
-        for file, items in self._opened():
-            for item in items:
-                labels = {label.note: label for label in self._labels(item)}
-                table.writerows([file, item.name, *row] for row in note_rows(item.solo, labels))
+        for file, item, found in self._labelled():
+            labels = {label.note: label for label in found}
+            table.writerows([file, item.name, *row] for row in note_rows(item.solo, labels))
 
     def scores(self) -> None:
         """For each solo a MusicXML file with the degrees under its notes."""
         from gavotte.formats.musicxml_write import write_musicxml
 
-        for file, items in self._opened():
+        taken: set[Path] = set()
+        for file, item, found in self._labelled():
             source = Path("passages" if file == "-" else file)
             folder = self.into or source.parent
-            for item in items:
-                several = f" {item.name}" if len(items) > 1 else ""
-                degrees = {label.note: label.shown_degree for label in self._labels(item)}
-                target = folder / f"{source.stem}{several}.labelled.musicxml"
-                try:
-                    folder.mkdir(parents=True, exist_ok=True)
-                    write_whole(target, write_musicxml(item.solo, degrees))
-                except OSError as error:
-                    self._fail(str(target), f"can't be written: {error.strerror}")
-                    break
+            several = f" {item.name}" if item.is_one_of_several else ""
+            target = _free_name(folder, f"{source.stem}{several}", taken)
+            taken.add(target)
+            degrees = {label.note: label.shown_degree for label in found}
+            try:
+                folder.mkdir(parents=True, exist_ok=True)
+                write_whole(target, write_musicxml(item.solo, degrees))
+            except OSError as error:
+                self._fail(file, f"{target} can't be written: {error.strerror or error}")
+            except Exception as error:
+                self._fail(file, f"{item.name} can't be written as MusicXML: {error!r}")
 
-    def _labels(self, item: _Item) -> tuple[Label, ...]:
-        return label_solo(item.solo, self.school)
+    def _labelled(self) -> Iterator[tuple[str, _Item, tuple[Label, ...]]]:
+        """Every solo of every file with its labels. Whatever is wrong with one of them does not stop the rest."""
+        for file, items in self._opened():
+            for item in items:
+                try:
+                    labels = label_solo(item.solo, self.school)
+                except Exception as error:
+                    self._fail(file, f"{item.name} can't be labelled: {error!r}")
+                else:
+                    yield file, item, labels
 
     def _opened(self) -> Iterator[tuple[str, list[_Item]]]:
         for number, file in enumerate(self.files, 1):
@@ -150,6 +166,8 @@ class _Run:
                 self._fail(file, f"can't be read: {getattr(error, 'strerror', None) or error}")
             except FormatError as error:
                 self._fail(file, str(error))
+            except Exception as error:
+                self._fail(file, f"can't be read: {error!r}")
             else:
                 yield file, items
             self.done = number
@@ -161,18 +179,34 @@ class _Run:
                 print(file=sys.stderr)
 
     def _fail(self, file: str, why: str) -> None:
-        self.failed += 1
+        self._failed.add(file)
         print(f"gavotte: {file}: {why}", file=sys.stderr)
+
+
+_LONGEST = 200
+"""Bytes of a file name without its ending; most file systems take 255."""
+
+
+def _free_name(folder: Path, wanted: str, taken: Collection[Path]) -> Path:
+    """A file that no other solo of this run was written to, named as wanted as far as file systems allow."""
+    plain = "".join("-" if sign in '/\\:*?"<>|' or ord(sign) < 32 else sign for sign in wanted).strip(" .")
+    plain = plain.encode("utf-8", "replace")[:_LONGEST].decode("utf-8", "ignore") or "solo"
+    for number in itertools.count(1):
+        path = folder / f"{plain}{f' {number}' if number > 1 else ''}.labelled.musicxml"
+        if path not in taken:
+            return path
+    raise AssertionError
 
 
 def _open(file: str) -> list[_Item]:
     path = Path(file)
     if file == "-" or path.suffix.lower() == ".json":
         data = sys.stdin.buffer.read() if file == "-" else path.read_bytes()
-        text = data.decode("utf-8")
+        text = data.decode("utf-8-sig")
         if text.lstrip().startswith("{") and '"gavotte-solo"' in text[:200]:
             return [_Item(path.stem, SOLO_DOCUMENT.read(data))]
-        return [_Item(passage.id, passage.solo, passage.source) for passage in read_passages(text)]
+        passages = read_passages(text)
+        return [_Item(passage.id, passage.solo, passage.source, len(passages) > 1) for passage in passages]
     imported = open_source(path).solo(fallback_title=path.stem)
     return [_Item(path.stem, imported.solo)]
 

@@ -3,15 +3,71 @@
 from __future__ import annotations
 
 import shutil
+import sqlite3
+from contextlib import closing
 from pathlib import Path
 
 from gavotte.demo.arcade import begun_arcade
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.questions import number_to_look_at
+from gavotte.library.backups import FOLDER as BACKUPS
+from gavotte.library.database import connect_to_read
+from gavotte.library.errors import LibraryError
 from gavotte.library.lock import FolderLock
+from gavotte.library.recordings import DECODED
+from gavotte.library.recordings import FOLDER as RECORDINGS
 from gavotte.library.store import DATABASE, Library
 from gavotte.vocabulary.lick import keep_lick
+
+_OWN_FILES = ("gavotte.db", "gavotte.db-wal", "gavotte.db-shm", "gavotte.lock")
+_OWN_FOLDERS = (BACKUPS, RECORDINGS, DECODED)
+
+
+def _clear(folder: Path) -> None:
+    """Delete the demo library in a folder, and nothing else. Raises LibraryError where there is anything else."""
+    why_not = _foreign(folder)
+    if why_not:
+        raise LibraryError(
+            f"{folder} is not built anew: {why_not}. Nothing was touched. Choose an empty folder: "
+            "gavotte --demo --library FOLDER."
+        )
+    lock = FolderLock(folder)
+    try:
+        for path in folder.iterdir():
+            if path.is_dir() and not path.is_symlink():
+                shutil.rmtree(path)
+            elif path.name != "gavotte.lock":
+                path.unlink()
+    except OSError as error:
+        raise LibraryError(f"The demo library in {folder} can't be deleted: {error}.") from error
+    finally:
+        lock.release()
+
+
+def _foreign(folder: Path) -> str:
+    """What a folder holds that no demo library does; empty where it holds a demo library, or nothing at all."""
+    try:
+        names = sorted(path.name for path in folder.iterdir())
+    except OSError as error:
+        return f"it can't be read ({error.strerror})"
+    strange = [name for name in names if not _is_own(name)]
+    if strange:
+        return f"it holds {strange[0]}, which belongs to no library"
+    if DATABASE not in names:
+        return "" if set(names) <= {"gavotte.lock"} else "it holds no library"
+    demo = {(solo.title, solo.player) for solo in (begun_arcade(), *(make() for make in DEMO_SOLOS))}
+    try:
+        with closing(connect_to_read(folder / DATABASE)) as database:
+            rows = database.execute("SELECT title, player FROM solos WHERE deleted IS NULL").fetchall()
+    except sqlite3.Error as error:
+        return f"its library can't be read ({error})"
+    others = [title for title, player in rows if (title, player) not in demo]
+    return f"its library holds “{others[0]}”, which is none of the demo's solos" if others else ""
+
+
+def _is_own(name: str) -> bool:
+    return name in (*_OWN_FILES, *_OWN_FOLDERS) or (name.startswith("gavotte.version") and name.endswith(".backup.db"))
 
 
 def build_demo(folder: Path, fresh: bool = False) -> None:
@@ -19,12 +75,11 @@ def build_demo(folder: Path, fresh: bool = False) -> None:
 
     Their recordings are played in later (see ``recordings``), for that takes a while.
 
-    With ``fresh`` what is there is deleted first. Raises LibraryError, LibraryInUseError where a window has it open.
+    With ``fresh`` a demo library that is there is deleted first; a folder that holds anything else is not touched.
+    Raises LibraryError, LibraryInUseError where a window has it open.
     """
     if fresh and folder.exists():
-        lock = FolderLock(folder)
-        shutil.rmtree(folder)
-        lock.release()
+        _clear(folder)
     if (folder / DATABASE).exists():
         return
     with Library(folder) as library:

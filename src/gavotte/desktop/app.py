@@ -6,6 +6,7 @@ import os
 import sys
 from contextlib import suppress
 from datetime import UTC, datetime
+from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QLocale, QSettings, Qt, QTimer
@@ -14,7 +15,8 @@ from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from gavotte.desktop.activity import wait_for_workers
 from gavotte.desktop.garbage import GarbageCollector
-from gavotte.desktop.shell.mishaps import LOG, Rescue, start_log
+from gavotte.desktop.shell.mishaps import LOG, MishapHandler, start_log
+from gavotte.desktop.shell.report import report_on
 from gavotte.desktop.shell.single import Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.type import BODY, font, load_fonts
@@ -71,11 +73,12 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         return 1
     with library:
         window = MainWindow(library, QSettings(str(settings_file), QSettings.Format.IniFormat))
-        rescue = Rescue(window.session.save, window.notice.say, log_file)
-        rescue.install()
+        mishaps = MishapHandler(window.rescue.keep_safe, window.notice.say, partial(report_on, library), log_file)
+        mishaps.install()
         doorman = Doorman(library_folder, window)
         doorman.called.connect(window.welcome)
         window.show()
+        window.greet()
         collector = GarbageCollector(window)
         collector.begin()
         if files:
@@ -92,7 +95,7 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         status = app.exec()
         collector.end()
         doorman.close()
-        window.session.save()
+        window.studio.saver.save()
         # What can't be cleared now is cleared the next time.
         with suppress(OSError, LibraryError, FormatError):
             clear_decoded(library.folder, library.recordings())

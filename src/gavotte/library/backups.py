@@ -1,7 +1,7 @@
 """Dated copies of the library's database, how many are kept, and going back to one.
 
-A backup is made on opening, once a day at most. Kept are the last seven, then one a week for two months, then one a
-month for two years.
+A backup is made on opening, once a day at most. Kept are the last seven, the last of each of the nine latest weeks that
+have one, and of each of the 24 latest months. They are counted, not aged: a clock that is wrong for a while costs none.
 """
 
 from __future__ import annotations
@@ -11,8 +11,10 @@ import sqlite3
 from collections.abc import Iterable
 from contextlib import closing
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime
 from pathlib import Path
+
+from gavotte.library.database import connect_to_read
 
 FOLDER = "backups"
 _STAMP = "%Y-%m-%dT%H%M%S-%f"
@@ -48,7 +50,7 @@ def list_backups(folder: Path) -> list[Backup]:
     found = []
     for path in backup_files(folder):
         try:
-            with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as database:
+            with closing(connect_to_read(path)) as database:
                 solos, licks = (
                     database.execute(f"SELECT count(*) FROM {table} WHERE deleted IS NULL").fetchone()[0]
                     for table in ("solos", "licks")
@@ -79,21 +81,20 @@ def make_backup(database: sqlite3.Connection, folder: Path, now: datetime) -> Pa
 
 
 def is_due(folder: Path, now: datetime) -> bool:
-    """Whether there is no backup of today (UTC) yet."""
-    latest = next((stamp(path) for path in backup_files(folder)), None)
-    return latest is None or latest.date() < now.date()
+    """Whether there is no backup of today (UTC) yet. One that lies in the future was made by a clock that was wrong."""
+    return all(made.date() != now.date() for path in backup_files(folder) if (made := stamp(path)) is not None)
 
 
-def prune(folder: Path, now: datetime) -> None:
+def prune(folder: Path) -> None:
     """Delete the backups that need not be kept."""
     files = {path: made for path in backup_files(folder) if (made := stamp(path)) is not None}
-    keep = to_keep(files.values(), now)
+    keep = to_keep(files.values())
     for path, made in files.items():
         if made not in keep:
             path.unlink(missing_ok=True)
 
 
-def to_keep(made: Iterable[datetime], now: datetime) -> set[datetime]:
+def to_keep(made: Iterable[datetime]) -> set[datetime]:
     """Which of the backups made at these times are kept."""
     latest_first = sorted(made, reverse=True)
     keep = set(latest_first[:_DAILY])
@@ -101,11 +102,11 @@ def to_keep(made: Iterable[datetime], now: datetime) -> set[datetime]:
     months: set[tuple[int, int]] = set()
     for time in latest_first:
         week = time.isocalendar()[:2]
-        if now - time <= timedelta(weeks=_WEEKS) and week not in weeks:
+        if len(weeks) < _WEEKS and week not in weeks:
             weeks.add(week)
             keep.add(time)
         month = (time.year, time.month)
-        if now - time <= timedelta(days=31 * _MONTHS) and month not in months:
+        if len(months) < _MONTHS and month not in months:
             months.add(month)
             keep.add(time)
     return keep

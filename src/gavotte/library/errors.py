@@ -29,4 +29,4 @@ def why_not_written(error: sqlite3.Error, folder: Path) -> str:
         what = "Another program is holding the library's file. Close it and go on"
     else:
         what = f"The library could not be written ({error})"
-    return f"{what}. Your work is still open here and is saved again every few seconds."
+    return f"{what}."

@@ -77,6 +77,7 @@ MIGRATIONS: tuple[Migration, ...] = (
     ) STRICT;
     """,
     _details_and_counts,
+    "CREATE TABLE days (day TEXT PRIMARY KEY) STRICT;",
 )
 """``MIGRATIONS[n]`` leads from version n to n + 1."""
 

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from gavotte.formats.document import DocumentKind
+from gavotte.library.database import connect_to_read
 from gavotte.library.store import DATABASE, Library
 from gavotte.solo.school import SCHOOLS, School
 
@@ -43,7 +44,7 @@ def schools_in(folder: Path, settings: Path) -> tuple[School, ...]:
     for a damaged document.
     """
     try:
-        with closing(sqlite3.connect(f"file:{folder / DATABASE}?mode=ro", uri=True)) as database:
+        with closing(connect_to_read(folder / DATABASE)) as database:
             rows = database.execute("SELECT document FROM keepsakes WHERE name=?", (SCHOOLS_DOCUMENT.member,))
             found = rows.fetchone()
     except sqlite3.Error:

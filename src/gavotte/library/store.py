@@ -2,14 +2,15 @@
 
 Opening checks that the file is whole and makes the day's backup. One window holds a library at a time.
 
-Deleting only sets a date, so that it can be undone; what was deleted over a month ago is cleared on opening.
+Deleting only sets a date, so that it can be undone; what was deleted more than a month ago, with as many days on which
+the library was opened since, is cleared on opening.
 """
 
 from __future__ import annotations
 
 import sqlite3
 import uuid
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from contextlib import closing, contextmanager, suppress
 from dataclasses import dataclass, fields
 from datetime import UTC, datetime, timedelta
@@ -18,6 +19,7 @@ from typing import Any, TypeVar
 
 from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
 from gavotte.library import backups
+from gavotte.library.database import connect, connect_to_read
 from gavotte.library.errors import DamagedLibraryError, LibraryError, why_not_written
 from gavotte.library.lock import FolderLock
 from gavotte.library.recordings import RECORDING_DOCUMENT
@@ -80,6 +82,8 @@ class Library:
         has it. Whatever is raised, the library is as it was.
         """
         self.folder = folder
+        self.without_backup = ""
+        """Why there is no backup of today, in words for the user; empty where there is one."""
         self.path = folder / DATABASE
         try:
             folder.mkdir(parents=True, exist_ok=True)
@@ -136,8 +140,20 @@ class Library:
             self._migrate(step)
         if version:
             self._make_todays_backup()
-        old = (_now() - KEEP_DELETED).isoformat()
+        self._clear_deleted()
+
+    def _clear_deleted(self) -> None:
+        """Clear what was deleted over a month ago, on as many days of work: a wrong clock brings no month by itself."""
+        today = _now()
         with self._writing() as db:
+            db.execute("INSERT OR IGNORE INTO days VALUES (?)", (today.date().isoformat(),))
+            worked_since = db.execute(
+                "SELECT day FROM days WHERE day <= ? ORDER BY day DESC LIMIT 1 OFFSET ?",
+                (today.date().isoformat(), KEEP_DELETED.days),
+            ).fetchone()
+            if worked_since is None:
+                return
+            old = min((today - KEEP_DELETED).isoformat(), worked_since[0])
             db.execute("DELETE FROM licks WHERE deleted < ?", (old,))
             db.execute("DELETE FROM solos WHERE deleted < ?", (old,))
 
@@ -170,10 +186,13 @@ class Library:
             return
         try:
             backups.make_backup(self._db, self.folder, now)
-            backups.prune(self.folder, now)
-        except (OSError, sqlite3.Error):
+            backups.prune(self.folder)
+        except (OSError, sqlite3.Error) as error:
             # A missing backup must not keep anybody from working; the next opening tries again.
-            return
+            self.without_backup = (
+                f"Today's backup could not be made: {error}. Your work is saved as always; make room in {self.folder}, "
+                "and make a backup in File, Library and backups."
+            )
 
     def back_up_now(self) -> None:
         """Make a backup of this moment. Raises LibraryError."""
@@ -186,7 +205,7 @@ class Library:
         """Make a backup's contents the library's, after backing up what is there now. Raises LibraryError."""
         self.back_up_now()
         try:
-            with closing(sqlite3.connect(f"file:{backup}?mode=ro", uri=True)) as source:
+            with closing(connect_to_read(backup)) as source:
                 version = source.execute("PRAGMA user_version").fetchone()[0]
                 whole = source.execute("PRAGMA quick_check(1)").fetchone()[0] == "ok"
                 if not whole or not 0 < version <= VERSION:
@@ -266,7 +285,11 @@ class Library:
 
     def save_solo(self, solo_id: str, solo: Solo) -> None:
         """Write a solo anew. Raises LibraryError where it is not there."""
-        self._save(SOLOS, solo_id, {**SOLOS.values(solo), "modified": _now().isoformat()}, "This solo")
+        self.save_solo_row(solo_id, SOLOS.values(solo))
+
+    def save_solo_row(self, solo_id: str, row: Mapping[str, object]) -> None:
+        """The same, with what stands in its columns put together already."""
+        self._save(SOLOS, solo_id, {**row, "modified": _now().isoformat()}, "This solo")
 
     def save_count(self, solo_id: str, to_look_at: int) -> None:
         """Keep how much of a solo wants a look. Raises LibraryError where it is not there."""
@@ -388,11 +411,6 @@ class Library:
     def _set_deleted(self, table: str, row_id: str, when: str | None) -> None:
         with self._writing() as db:
             db.execute(f"UPDATE {table} SET deleted=? WHERE id=?", (when, row_id))
-
-
-def connect(path: Path) -> sqlite3.Connection:
-    """A connection as the library uses it: transactions are begun and ended by hand."""
-    return sqlite3.connect(path, isolation_level=None, timeout=5.0)
 
 
 def _now() -> datetime:

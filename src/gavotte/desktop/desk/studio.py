@@ -17,6 +17,7 @@ from gavotte.desktop.playback.deck import Deck
 from gavotte.desktop.playback.hearing import Hearing
 from gavotte.desktop.playback.playing import Playing
 from gavotte.desktop.playback.transport import Transport
+from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.solo.view import View
@@ -34,6 +35,7 @@ class Studio:
     activities: Activities
     asks: Asks
     view: View
+    saver: Saver
     session: SoloSession
     tape: Tape
     deck: Deck

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from contextlib import suppress
 from functools import partial
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
+from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
-from gavotte.library.store import Library
+from gavotte.library.store import Library, LickEntry, SoloEntry
 
 
 class LibraryEdits(QObject):
@@ -33,25 +35,27 @@ class LibraryEdits(QObject):
         """Take a solo off the shelf, closing it first if it is the open one."""
         if solo_id == self._session.solo_id:
             self._session.close()
-        title = next(
-            (entry.title for entry in self._library.solos() if entry.id == solo_id), translate("Gavotte", "The solo")
-        )
+        title = self._name_of(self._library.solos, solo_id, "title") or translate("Gavotte", "The solo")
         self._delete(title, partial(self._library.delete_solo, solo_id), partial(self._library.restore_solo, solo_id))
 
     def delete_lick(self, lick_id: str) -> None:
         """Take a lick out of the vocabulary."""
-        name = next(
-            (entry.name for entry in self._library.licks() if entry.id == lick_id), translate("Gavotte", "The lick")
-        )
+        name = self._name_of(self._library.licks, lick_id, "name") or translate("Gavotte", "The lick")
         self._delete(
             f"“{name}”", partial(self._library.delete_lick, lick_id), partial(self._library.restore_lick, lick_id)
         )
+
+    @staticmethod
+    def _name_of(entries: Callable[[], Sequence[SoloEntry | LickEntry]], wanted: str, name: str) -> str:
+        with suppress(LibraryError):
+            return next((str(getattr(entry, name)) for entry in entries() if entry.id == wanted), "")
+        return ""
 
     def rename_lick(self, lick_id: str, name: str) -> None:
         """Give a lick another name."""
         try:
             lick = self._library.lick(lick_id)
-        except LibraryError as error:
+        except (LibraryError, FormatError) as error:
             self.failed.emit(str(error))
             return
         self._do(
@@ -65,25 +69,39 @@ class LibraryEdits(QObject):
             self.deleted.emit(translate("Gavotte", "{name} was deleted.").format(name=name))
 
     def _do(self, text: str, do: Callable[[], None], undo: Callable[[], None]) -> bool:
-        try:
-            self.undo_stack.push(_Step(text, do, undo, self.changed.emit))
-        except LibraryError as error:
-            self.failed.emit(str(error))
+        """Do something that can be undone, unless it fails."""
+        if not self._tried(do):
             return False
+        self.undo_stack.push(_Step(self, text, do, undo))
+        return True
+
+    def _tried(self, act: Callable[[], None]) -> bool:
+        try:
+            act()
+        except LibraryError as error:
+            words = translate("Gavotte", "{error} Nothing was changed.")
+            self.failed.emit(words.format(error=error))
+            return False
+        self.changed.emit()
         return True
 
 
 class _Step(QUndoCommand):
-    """A pair of calls, and what to do after either."""
+    """A pair of calls, the first of which was done when it was made. One that fails leaves the stack where it was."""
 
-    def __init__(self, text: str, do: Callable[[], None], undo: Callable[[], None], after: Callable[[], None]) -> None:
+    def __init__(self, edits: LibraryEdits, text: str, do: Callable[[], None], undo: Callable[[], None]) -> None:
         super().__init__(text)
-        self._do, self._undo, self._after = do, undo, after
+        self._edits, self._do, self._undo = edits, do, undo
+        self._is_there = True
 
     def redo(self) -> None:
-        self._do()
-        self._after()
+        if not self._is_there:
+            self._is_there = self._edits._tried(self._do)
+            if not self._is_there:
+                QTimer.singleShot(0, self._edits.undo_stack.undo)
 
     def undo(self) -> None:
-        self._undo()
-        self._after()
+        if self._is_there:
+            self._is_there = not self._edits._tried(self._undo)
+            if self._is_there:
+                QTimer.singleShot(0, self._edits.undo_stack.redo)

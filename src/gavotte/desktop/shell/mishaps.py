@@ -10,6 +10,7 @@ from pathlib import Path
 from types import TracebackType
 
 from PyQt6.QtCore import QMessageLogContext, QtMsgType, qInstallMessageHandler
+from PyQt6.QtGui import QGuiApplication
 
 from gavotte.desktop.translation import translate
 
@@ -42,11 +43,20 @@ def start_log(file: Path) -> None:
     qInstallMessageHandler(take)
 
 
-class Rescue:
-    """Catches what nobody else caught: logs it, calls ``save``, and ``tell``s the user once it is safe."""
+class MishapHandler:
+    """Catches what nobody else caught: logs it, has work kept safe, and tells the user, who can copy a report.
 
-    def __init__(self, save: Callable[[], None], tell: Callable[[str], None], log_file: Path) -> None:
-        self._save, self._tell, self._log_file = save, tell, log_file
+    ``keep_safe`` says what became of the work, ``report`` gives the report from what stands in the log.
+    """
+
+    def __init__(
+        self,
+        keep_safe: Callable[[], str],
+        tell: Callable[[str, str, Callable[[], None]], None],
+        report: Callable[[str], str],
+        log_file: Path,
+    ) -> None:
+        self._keep_safe, self._tell, self._report, self._log_file = keep_safe, tell, report, log_file
         self._busy = False
 
     def install(self) -> None:
@@ -63,17 +73,24 @@ class Rescue:
             return
         self._busy = True
         try:
-            self._save()
-            saved = translate("Gavotte", "Your work was saved first.")
+            kept = self._keep_safe()
         except Exception:
             LOG.exception("Saving after a mishap failed")
-            saved = translate("Gavotte", "Your work could not be saved; it was last saved before this.")
+            kept = translate("Gavotte", "Your work could not be saved; it was last saved before this.")
         finally:
             self._busy = False
-        self._tell(
-            translate(
-                "Gavotte",
-                "Something went wrong that should not have ({name}: {error}). {saved} You can go "
-                "on; details are in {log_file}.",
-            ).format(name=kind.__name__, error=error, saved=saved, log_file=self._log_file)
-        )
+        words = translate(
+            "Gavotte",
+            "Something went wrong that should not have ({name}: {error}). {kept} You can go on; "
+            "details are in {log_file}.",
+        ).format(name=kind.__name__, error=error, kept=kept, log_file=self._log_file)
+        self._tell(words, translate("Gavotte", "Copy a report"), self._copy_report)
+
+    def _copy_report(self) -> None:
+        try:
+            log = self._log_file.read_text(encoding="utf-8", errors="replace")
+        except OSError:
+            log = ""
+        clipboard = QGuiApplication.clipboard()
+        if clipboard is not None:
+            clipboard.setText(self._report(log))

@@ -39,6 +39,8 @@ from gavotte.desktop.shell.notice import Notice
 from gavotte.desktop.shell.palette import CommandPalette
 from gavotte.desktop.shell.preferences import PreferencesDialog
 from gavotte.desktop.shell.rail import Rail
+from gavotte.desktop.shell.rescue import Rescue, rescue_folders
+from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.solo.session import LABEL_AT_ONCE, SoloSession
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.solo.view import View
@@ -78,6 +80,8 @@ class MainWindow(QMainWindow):
         self.notice = Notice()
         studio = self.studio = self._make_studio(library, settings)
         self.session, self.activities = studio.session, studio.activities
+        folders = rescue_folders(Path(settings.fileName()).parent, library.folder)
+        self.rescue = Rescue(library, studio.saver, folders, self.notice.say)
         self.undo = QUndoGroup(self)
         self._take_in_files(library, Path(settings.fileName()).parent)
         self.desks: dict[str, Desk] = {kind.kind.name: kind(studio) for kind in DESKS}
@@ -102,8 +106,9 @@ class MainWindow(QMainWindow):
     def _make_studio(self, library: Library, settings: QSettings) -> Studio:
         activities, asks, view = Activities(self), Asks(self), View(settings, self)
         engraver = Engraver()
-        session = SoloSession(library, view, activities, self)
-        tape = Tape(library, activities, self)
+        saver = Saver(library, activities, self)
+        session = SoloSession(library, saver, view, activities, self)
+        tape = Tape(library, saver, activities, self)
         deck = Deck(settings, self)
         transport = Transport(settings, activities, self)
         self.transport_bar = TransportBar(transport)
@@ -114,6 +119,7 @@ class MainWindow(QMainWindow):
             activities=activities,
             asks=asks,
             view=view,
+            saver=saver,
             session=session,
             tape=tape,
             deck=deck,
@@ -179,8 +185,8 @@ class MainWindow(QMainWindow):
         asks.going.connect(self.show_desk)
         asks.opening.connect(self.open_solo)
         for failing in (
-            session, studio.tape, studio.deck, studio.transport, studio.beginning, studio.importer, studio.exporter,
-            studio.edits,
+            session, studio.saver, studio.tape, studio.deck, studio.transport, studio.beginning, studio.importer,
+            studio.exporter, studio.edits,
         ):  # fmt: skip
             failing.failed.connect(self.notice.say)
         self._connect_errands()
@@ -193,11 +199,11 @@ class MainWindow(QMainWindow):
             (studio.tape.changed, Update.RECORDING),
             (studio.edits.changed, Update.LIBRARY),
             (studio.keeping.kept, Update.LIBRARY),
-            (session.saved, Update.LIBRARY),
+            (studio.saver.saved, Update.LIBRARY),
         ):
             signal.connect(partial(self._changed, change))
         session.edited.connect(self._edited)
-        session.saved.connect(self._show_saved)
+        studio.saver.changed.connect(self._show_saved)
         for sound in (studio.transport.sound_changed, studio.deck.sound_changed):
             sound.connect(self._show_sound)
         for stack in dict.fromkeys(desk.undo_stack for desk in self.desks.values()):
@@ -256,9 +262,14 @@ class MainWindow(QMainWindow):
         self.setWindowTitle(translate("Gavotte", "{title} – Gavotte").format(title=title) if title else "Gavotte")
 
     def _show_saved(self) -> None:
-        self._saved.setText(
-            translate("Gavotte", "Saved") if self.session.is_saved else translate("Gavotte", "Saving …")
-        )
+        saver = self.studio.saver
+        words = translate("Gavotte", "Saving …")
+        if saver.failing:
+            words = translate("Gavotte", "Not saved: trying again")
+        elif saver.is_saved:
+            words = translate("Gavotte", "Saved")
+        self._saved.setText(words)
+        self._saved.setToolTip(saver.failing)
 
     def _show_sound(self) -> None:
         silent = translate("Gavotte", "No sound card: playing silently")
@@ -281,7 +292,7 @@ class MainWindow(QMainWindow):
 
     def show_desk(self, name: str, item: str = "", view: str = "") -> None:
         """Go to a desk, to one of its items in one of its views where that is said."""
-        self.session.save()
+        self.studio.saver.save()
         before, desk = self.desk, self.desks[name]
         if desk is not before:
             self.notice.hide()
@@ -356,7 +367,7 @@ class MainWindow(QMainWindow):
         from gavotte.desktop.shell.library_dialog import LibraryDialog
 
         assert self.palette_in_use is not None
-        self.session.save()
+        self.studio.saver.save()
         dialog = self.library_dialog = LibraryDialog(self, self.studio.library, self.activities, self.palette_in_use)
         dialog.about_to_change.connect(self._close_everything)
         dialog.changed.connect(self._library_replaced)
@@ -564,6 +575,17 @@ class MainWindow(QMainWindow):
             has_all = self.session.solo is not None or not self.desks[wanted].kind.needs_solo
             self.show_desk(wanted if has_all else next(iter(self.desks)))
 
+    def greet(self) -> None:
+        """Say at the start what the user should know: what was rescued, what can't be written."""
+        self.rescue.offer()
+        if self.studio.library.without_backup:
+            self.notice.say(self.studio.library.without_backup)
+        if not self._settings.isWritable():
+            words = translate(
+                "Gavotte", "The settings can't be written to {file}: they will be forgotten. Allow writing there."
+            )
+            self.notice.say(words.format(file=self._settings.fileName()))
+
     def _keep_work(self) -> None:
         """Remember where the user is."""
         selection = self.session.selection
@@ -579,8 +601,11 @@ class MainWindow(QMainWindow):
             self._settings.setValue(f"desks/{name}", desk.remembered())
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
+        assert event is not None
+        if not self.rescue.may_close(self):
+            event.ignore()
+            return
         self._keep_work()
-        self.session.save()
         self.activities.close()
         for desk in self.desks.values():
             desk.close_down()

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import replace
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
 from gavotte.desktop.activity import Activities
+from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.solo.selection import Selection
 from gavotte.desktop.solo.view import View
 from gavotte.desktop.translation import said, translate
@@ -25,7 +27,6 @@ from gavotte.solo.school import School
 from gavotte.solo.written import as_written, written_interval
 from gavotte.vocabulary.lick import Lick, keep_lick
 
-SAVE_DELAY_MS = 800
 LABEL_DELAY_MS = 80
 LABEL_AT_ONCE = 300
 """Solos with more notes than this are labelled beside the interface."""
@@ -40,20 +41,22 @@ class SoloSession(QObject):
 
     Signals, emitted by the session alone: ``replaced``, another solo is open, or none; ``edited(before, after)``, the
     solo has another value, and where it is long its labels are still to come; ``went_back(before, after)``, an edit was
-    undone or redone; ``labelled``, the labels fit what is shown; ``saved``; ``failed(message)``. The selection tells
-    of itself, after the labels where both are new.
+    undone or redone; ``labelled``, the labels fit what is shown; ``failed(message)``. The selection tells of itself,
+    after the labels where both are new. Its value is saved by the saver.
     """
 
     replaced = pyqtSignal()
     edited = pyqtSignal(object, object)
     went_back = pyqtSignal(object, object)
     labelled = pyqtSignal()
-    saved = pyqtSignal()
     failed = pyqtSignal(str)
 
-    def __init__(self, library: Library, view: View, activities: Activities, parent: QObject | None = None) -> None:
+    def __init__(
+        self, library: Library, saver: Saver, view: View, activities: Activities, parent: QObject | None = None
+    ) -> None:
         super().__init__(parent)
         self.library, self.view = library, view
+        self._saver = saver
         self._activities = activities
         self.selection = Selection(self)
         self.solo_id: str | None = None
@@ -67,15 +70,10 @@ class SoloSession(QObject):
         self._written_of: Solo | None = None
         self._select_then: tuple[str, str] | None = None
         self._to_look_at: int | None = None
-        self._unsaved = False
         self._label_soon = QTimer(self)
         self._label_soon.setSingleShot(True)
         self._label_soon.setInterval(LABEL_DELAY_MS)
         self._label_soon.timeout.connect(self._label_beside)
-        self._save_timer = QTimer(self)
-        self._save_timer.setSingleShot(True)
-        self._save_timer.setInterval(SAVE_DELAY_MS)
-        self._save_timer.timeout.connect(self.save)
         view.changed.connect(self._turn)
 
     @property
@@ -105,7 +103,7 @@ class SoloSession(QObject):
 
     def open(self, solo_id: str) -> None:
         """Open a solo of the library. Raises LibraryError or FormatError; what was open stays open then."""
-        solo = self.library.solo(solo_id)
+        solo = self._saver.solo(solo_id)
         self._put_down()
         self.solo_id, self.solo = solo_id, solo
         self.selection.among(solo.places)
@@ -126,7 +124,7 @@ class SoloSession(QObject):
             self.replaced.emit()
 
     def _put_down(self) -> None:
-        self.save()
+        self._saver.save()
         self.cancel()
         self.solo_id = self.solo = self.shown = self._concert = self._written = self._written_of = None
         self._to_look_at, self.shows_written = None, False
@@ -216,8 +214,8 @@ class SoloSession(QObject):
         """Take a value as the current one (for undo steps): label it, tell of it, save it soon."""
         before, self.solo = self.solo, solo
         assert before is not None
-        self._unsaved = True
-        self._save_timer.start()
+        assert self.solo_id is not None
+        self._saver.save_solo(self.solo_id, solo)
         selected = self.selection.among(solo.places)
         if self._select_then is not None:
             selected = self.selection.put(*self._select_then) or selected
@@ -310,36 +308,16 @@ class SoloSession(QObject):
         assert self._concert is not None
         return self._concert.labels
 
-    # -- saving -------------------------------------------------------------------------------------
+    # -- counting -------------------------------------------------------------------------------------
 
     def keep_count(self, number: int) -> None:
         """Keep how many things there are to look at in the open solo, for the shelf."""
         if self.solo_id is None or number == self._to_look_at:
             return
-        self._to_look_at = number
-        try:
+        # It can be counted again: where it can't be written now it is the next time.
+        with suppress(LibraryError):
             self.library.save_count(self.solo_id, number)
-        except LibraryError as error:
-            self.failed.emit(str(error))
-
-    def save(self) -> None:
-        """Write the solo now, if there is anything to write."""
-        self._save_timer.stop()
-        if not self._unsaved or self.solo is None or self.solo_id is None:
-            return
-        try:
-            self.library.save_solo(self.solo_id, self.solo)
-        except LibraryError as error:
-            self.failed.emit(str(error))
-            self._save_timer.start(5000)
-            return
-        self._unsaved = False
-        self.saved.emit()
-
-    @property
-    def is_saved(self) -> bool:
-        """Whether everything is in the library."""
-        return not self._unsaved
+            self._to_look_at = number
 
 
 class _Step(QUndoCommand):

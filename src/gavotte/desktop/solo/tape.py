@@ -11,6 +11,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
 from gavotte.desktop.activity import Activities
+from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.translation import translate
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
@@ -34,9 +35,9 @@ class Tape(QObject):
     changed = pyqtSignal()
     failed = pyqtSignal(str)
 
-    def __init__(self, library: Library, activities: Activities, parent: QObject) -> None:
+    def __init__(self, library: Library, saver: Saver, activities: Activities, parent: QObject) -> None:
         super().__init__(parent)
-        self._library, self._activities = library, activities
+        self._library, self._saver, self._activities = library, saver, activities
         self.solo_id: str | None = None
         self.recording: Recording | None = None
         self.decoded: Decoded | None = None
@@ -54,7 +55,7 @@ class Tape(QObject):
         self.solo_id = solo_id
         if solo_id is not None:
             try:
-                self.recording = self._library.recording(solo_id)
+                self.recording = self._saver.recording(solo_id)
             except (LibraryError, FormatError) as error:
                 self.failed.emit(str(error))
         if self.recording is not None:
@@ -181,14 +182,14 @@ class Tape(QObject):
     def _copied(self, solo_id: str, copied: Recording) -> None:
         """Go over to the copy, whatever solo is open by now."""
         try:
-            recording = self.recording if solo_id == self.solo_id else self._library.recording(solo_id)
+            recording = self.recording if solo_id == self.solo_id else self._saver.recording(solo_id)
             if recording is None or recording.sha256 != copied.sha256:
                 return
             changed = replace(recording, path=copied.path, copied=True)
             if solo_id == self.solo_id:
                 self._put(changed)
             else:
-                self._library.save_recording(solo_id, changed)
+                self._saver.save_recording(solo_id, changed)
         except (LibraryError, FormatError) as error:
             self.failed.emit(str(error))
 
@@ -205,10 +206,7 @@ class Tape(QObject):
             return
         self._put_down()
         if recording is None:
-            try:
-                self._library.remove_recording(solo_id)
-            except LibraryError as error:
-                self.failed.emit(str(error))
+            self._saver.save_recording(solo_id, None)
         else:
             self._put(recording)
             self._open_file(recording)
@@ -247,10 +245,7 @@ class Tape(QObject):
     def _put(self, recording: Recording) -> None:
         self.recording = recording
         assert self.solo_id is not None
-        try:
-            self._library.save_recording(self.solo_id, recording)
-        except LibraryError as error:
-            self.failed.emit(str(error))
+        self._saver.save_recording(self.solo_id, recording)
         self.changed.emit()
 
 

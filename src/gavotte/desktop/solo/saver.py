@@ -1,0 +1,186 @@
+"""The saver: what the user made and the library has not got yet. It stays here until it is written."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Mapping
+from pathlib import Path
+
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+
+from gavotte.desktop.activity import Activities
+from gavotte.desktop.translation import translate
+from gavotte.formats.document import SOLO_DOCUMENT
+from gavotte.formats.whole_file import write_whole
+from gavotte.library.errors import LibraryError
+from gavotte.library.recordings import RECORDING_DOCUMENT
+from gavotte.library.store import Library
+from gavotte.library.tables import SOLOS
+from gavotte.recording.recording import Recording
+from gavotte.solo.document import Solo
+
+LOG = logging.getLogger("gavotte")
+
+SAVE_DELAY_MS = 800
+"""From the first change that is not in the library until it is written; later changes do not put that off."""
+AGAIN_MS = 5000
+"""Until it is tried again where it failed."""
+RESCUED_SOLO, RESCUED_RECORDING = ".solo.json", ".recording.json"
+
+
+class Saver(QObject):
+    """Holds solos, and what is known of recordings, until they are written; what can't be is tried again.
+
+    Signals: ``saved``, everything is in the library; ``changed``, there is something to write, or it can't be written
+    just now; ``failed(message)``, once for as long as it fails.
+    """
+
+    saved = pyqtSignal()
+    changed = pyqtSignal()
+    failed = pyqtSignal(str)
+
+    def __init__(self, library: Library, activities: Activities, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._library, self._activities = library, activities
+        self._solos: dict[str, Solo] = {}
+        self._recordings: dict[str, Recording | None] = {}
+        self.failing = ""
+        """Why the last attempt failed; empty where it did not."""
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._save_beside)
+
+    @property
+    def is_saved(self) -> bool:
+        """Whether everything is in the library."""
+        return not self._solos and not self._recordings
+
+    @property
+    def titles(self) -> list[str]:
+        """What the solos are called that are not in the library as they are now."""
+        others = [solo_id for solo_id in self._recordings if solo_id not in self._solos]
+        known = {entry.id: entry.title for entry in self._library.solos()} if others else {}
+        return [solo.title for solo in self._solos.values()] + [known.get(other, "") for other in others]
+
+    # -- what is held -------------------------------------------------------------------------------
+
+    def solo(self, solo_id: str) -> Solo:
+        """A solo as it was last, written or not. Raises LibraryError or FormatError."""
+        return self._solos.get(solo_id) or self._library.solo(solo_id)
+
+    def recording(self, solo_id: str) -> Recording | None:
+        """What is known of a solo's recording, written or not. Raises LibraryError or FormatError."""
+        if solo_id in self._recordings:
+            return self._recordings[solo_id]
+        return self._library.recording(solo_id)
+
+    def save_solo(self, solo_id: str, solo: Solo) -> None:
+        """Write a solo soon."""
+        self._solos[solo_id] = solo
+        if not self._soon.isActive() and not self._activities.of(self):
+            self._soon.start(SAVE_DELAY_MS)
+        self.changed.emit()
+
+    def save_recording(self, solo_id: str, recording: Recording | None) -> None:
+        """Write what is known of a solo's recording, or that it has none; now, or as soon as it can be."""
+        self._recordings[solo_id] = recording
+        try:
+            self._write_recordings()
+        except LibraryError as error:
+            self._not_written(error)
+        else:
+            self._written()
+
+    # -- writing ------------------------------------------------------------------------------------
+
+    def save(self) -> bool:
+        """Write everything now; False where something could not be, which is held on to."""
+        self._soon.stop()
+        self._activities.cancel(self)
+        if self.is_saved:
+            return True
+        try:
+            for solo_id, solo in tuple(self._solos.items()):
+                self._library.save_solo(solo_id, solo)
+                self._solos.pop(solo_id)
+            self._write_recordings()
+        except LibraryError as error:
+            self._not_written(error)
+            return False
+        self._written()
+        return True
+
+    def _save_beside(self) -> None:
+        """Write everything; what goes into the library is put together beside the interface."""
+        held = dict(self._solos)
+        if not held:
+            self.save()
+            return
+
+        def work() -> dict[str, dict[str, object]]:
+            return {solo_id: SOLOS.values(solo) for solo_id, solo in held.items()}
+
+        self._activities.beside(self, work, lambda rows: self._take(held, rows), self._not_written)
+
+    def _take(self, held: Mapping[str, Solo], rows: Mapping[str, dict[str, object]]) -> None:
+        try:
+            for solo_id, row in rows.items():
+                self._library.save_solo_row(solo_id, row)
+                if self._solos.get(solo_id) is held[solo_id]:
+                    self._solos.pop(solo_id)
+            self._write_recordings()
+        except LibraryError as error:
+            self._not_written(error)
+            return
+        self._written()
+
+    def _write_recordings(self) -> None:
+        for solo_id, recording in tuple(self._recordings.items()):
+            if recording is None:
+                self._library.remove_recording(solo_id)
+            else:
+                self._library.save_recording(solo_id, recording)
+            self._recordings.pop(solo_id)
+
+    def _written(self) -> None:
+        self.failing = ""
+        if self.is_saved:
+            self._soon.stop()
+            self.saved.emit()
+        elif not self._soon.isActive() and not self._activities.of(self):
+            # What was changed while the rest was put together has waited a while already.
+            self._soon.start(SAVE_DELAY_MS // 2)
+        self.changed.emit()
+
+    def _not_written(self, error: Exception) -> None:
+        is_new = not self.failing
+        self.failing = str(error)
+        self._soon.start(AGAIN_MS)
+        if is_new:
+            words = translate("Gavotte", "{error} Your work is still open here and is saved again every few seconds.")
+            self.failed.emit(words.format(error=error))
+        self.changed.emit()
+
+    # -- where it can't be written at all -----------------------------------------------------------
+
+    def rescue(self, folders: list[Path]) -> Path | None:
+        """Write what is not in the library to files in the first of the folders that takes them; gives that folder.
+
+        None where none does, or there is nothing to write.
+        """
+        if self.is_saved:
+            return None
+        files = {f"{solo_id}{RESCUED_SOLO}": SOLO_DOCUMENT.write(solo) for solo_id, solo in self._solos.items()}
+        for solo_id, recording in self._recordings.items():
+            if recording is not None:
+                files[f"{solo_id}{RESCUED_RECORDING}"] = RECORDING_DOCUMENT.write(recording)
+        for folder in folders:
+            try:
+                folder.mkdir(parents=True, exist_ok=True)
+                for name, data in files.items():
+                    write_whole(folder / name, data)
+            except OSError as error:
+                LOG.warning("Nothing can be rescued to %s: %s", folder, error)
+            else:
+                return folder
+        return None
