@@ -19,6 +19,8 @@ from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.schools import keep_schools
 from gavotte.library.store import Library
+from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
 from gavotte.solo.school import VERTICAL
 
 SOLO = replace(make_solo([("Dm7", "A4/2 r/2"), ("G7", "E5/4 D5/4 B4/2")]), title="A line")
@@ -137,3 +139,46 @@ def test_grace_notes_have_no_place_in_a_passage(tmp_path: Path, capsys: Capture)
     assert main(["label", str(path)]) == 0
     (passage,) = json.loads(capsys.readouterr().out)
     assert len(passage["labels"]) == len(passage["notes"]) == 3
+
+
+def passages_named(path: Path, *ids: str) -> Path:
+    """A file of passages that are one line under these ids."""
+    (members,) = json.loads((DATA / "passages.json").read_text(encoding="utf-8"))[:1]
+    path.write_text(json.dumps([{**members, "id": wanted} for wanted in ids]), encoding="utf-8")
+    return path
+
+
+@pytest.mark.parametrize("ids", [("one", "one"), ("a/b", "../c"), ("x" * 240, "x" * 240), ("é" * 240, ""), ("..", ".")])
+def test_every_passage_is_written_whatever_its_id(ids: tuple[str, ...], tmp_path: Path, capsys: Capture) -> None:
+    out = tmp_path / "out"
+    assert main(["label", "--musicxml", "--into", str(out), str(passages_named(tmp_path / "p.json", *ids))]) == 0
+    assert len(list(out.glob("*.labelled.musicxml"))) == len(ids)
+    assert {path.name for path in tmp_path.iterdir()} == {"out", "p.json"}
+
+
+def test_files_of_one_name_in_several_folders_dont_overwrite_each_other(tmp_path: Path, capsys: Capture) -> None:
+    scores = []
+    for folder in ("one", "two"):
+        (tmp_path / folder).mkdir()
+        scores.append(tmp_path / folder / "line.musicxml")
+        scores[-1].write_bytes(write_musicxml(SOLO))
+    out = tmp_path / "out"
+    assert main(["label", "--musicxml", "--into", str(out), *map(str, scores)]) == 0
+    assert len(list(out.iterdir())) == 2
+
+
+def test_a_solo_that_cant_be_labelled_is_told_and_the_rest_go_on(
+    tmp_path: Path, capsys: Capture, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def at_odds(solo: Solo, *_: object) -> tuple[Label, ...]:
+        if solo.title == "bad":
+            raise RecursionError("of all things")
+        return label_solo(solo)
+
+    monkeypatch.setattr("gavotte.cli.label.label_solo", at_odds)
+    for name in ("bad", "good"):
+        (tmp_path / f"{name}.json").write_bytes(SOLO_DOCUMENT.write(replace(SOLO, title=name)))
+    assert main(["label", str(tmp_path / "bad.json"), str(tmp_path / "good.json")]) == 1
+    out, err = capsys.readouterr()
+    assert len(json.loads(out)) == 1
+    assert "1 of 2 files labelled, 1 failed" in err

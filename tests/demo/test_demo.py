@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 
@@ -8,11 +9,15 @@ import pytest
 import soundfile
 from tests.conftest import whole
 
+from gavotte.cli import main
+from gavotte.demo.build import build_demo
 from gavotte.demo.cinder import cinder
 from gavotte.demo.recordings import record
 from gavotte.demo.shorthand import ShorthandError, write_out
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
+from gavotte.library.errors import LibraryError
+from gavotte.library.store import Library
 from gavotte.recording.player import RATE
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.checks import check
@@ -91,3 +96,53 @@ def test_a_demo_recording_is_in_time_with_its_beat_map(tmp_path: Path) -> None:
     ]
     assert sum(swells) > 0.8 * len(swells)
     assert whole(record(solo, tmp_path)).sha256 == recording.sha256, "the same people play the same again"
+
+
+# -- building it anew -----------------------------------------------------------------------------------
+
+
+def test_the_demo_is_built_anew_over_itself(tmp_path: Path) -> None:
+    build_demo(tmp_path)
+    with Library(tmp_path) as library:
+        for entry in library.solos():
+            library.delete_solo(entry.id)
+        library.back_up_now()
+    build_demo(tmp_path, fresh=True)
+    assert not (tmp_path / "backups").exists()
+    with Library(tmp_path) as library:
+        assert len(library.solos()) == len(DEMO_SOLOS) + 1
+
+
+@pytest.mark.parametrize("strange", ["letters.txt", "photos/one.jpg", "gavotte.db.copy"])
+def test_a_folder_that_holds_anything_else_is_not_touched(tmp_path: Path, strange: str) -> None:
+    build_demo(tmp_path)
+    (tmp_path / strange).parent.mkdir(exist_ok=True)
+    (tmp_path / strange).write_text("mine")
+    before = sorted(path for path in tmp_path.rglob("*"))
+    with pytest.raises(LibraryError, match="Nothing was touched"):
+        build_demo(tmp_path, fresh=True)
+    assert sorted(path for path in tmp_path.rglob("*")) == before
+
+
+def test_a_folder_without_a_library_is_not_touched(tmp_path: Path) -> None:
+    (tmp_path / "recordings").mkdir()
+    with pytest.raises(LibraryError, match="holds no library"):
+        build_demo(tmp_path, fresh=True)
+    assert (tmp_path / "recordings").is_dir()
+
+
+def test_a_library_with_a_solo_of_the_users_is_not_touched(tmp_path: Path) -> None:
+    build_demo(tmp_path)
+    with Library(tmp_path) as library:
+        mine = library.add_solo(replace(cinder(), title="Mine"))
+    with pytest.raises(LibraryError, match="“Mine”"):
+        build_demo(tmp_path, fresh=True)
+    with Library(tmp_path) as library:
+        assert library.solo(mine).title == "Mine"
+
+
+def test_the_command_says_why_it_builds_nothing(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    (tmp_path / "letters.txt").write_text("mine")
+    assert main(["--demo", "--fresh", "--library", str(tmp_path)]) == 1
+    assert "letters.txt" in capsys.readouterr().err
+    assert (tmp_path / "letters.txt").read_text() == "mine"

@@ -88,6 +88,7 @@ def open_window(qtbot: QtBot, tmp_path: Path) -> Iterator[OpenWindow]:
         library = Library(folder)
         settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
         window = MainWindow(library, settings)
+        window.rescue.ask = lambda _, words: pytest.fail(f"A question nobody answers: {words}")
         qtbot.addWidget(window)
         opened.append((window, library))
         window.resize(1280, 800)

@@ -82,6 +82,7 @@ def test_what_was_deleted_long_ago_is_cleared(tmp_path: Path) -> None:
         library.delete_solo(solo_id)
     database = sqlite3.connect(tmp_path / DATABASE)
     database.execute("UPDATE solos SET deleted='2001-01-01T00:00:00+00:00'")
+    database.executemany("INSERT INTO days VALUES (?)", [(f"2001-03-{day:02}",) for day in range(1, 32)])
     database.commit()
     database.close()
     with Library(tmp_path) as library:

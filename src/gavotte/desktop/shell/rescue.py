@@ -49,10 +49,11 @@ class Rescue:
         saver: Saver,
         folders: list[Path],
         say: Callable[[str, str, Callable[[], None]], None],
-        ask: Callable[[QWidget, str], Choice] | None = None,
     ) -> None:
         self._library, self._saver, self._folders = library, saver, folders
-        self._say, self._ask = say, ask or ask_what_to_do
+        self._say = say
+        self.ask: Callable[[QWidget, str], Choice] = ask_what_to_do
+        """How the user is asked what to do on closing."""
         saver.saved.connect(self._forget_written)
         self._written: list[Path] = []
 
@@ -71,7 +72,7 @@ class Rescue:
     def may_close(self, window: QWidget) -> bool:
         """Save everything before the window goes; where that fails, rescue it and ask. False to stay."""
         while not self._saver.save():
-            choice = self._ask(window, self._words(self._rescued()))
+            choice = self.ask(window, self._words(self._rescued()))
             if choice is not Choice.AGAIN:
                 return choice is Choice.CLOSE
         return True
