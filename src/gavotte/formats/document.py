@@ -13,17 +13,24 @@ from typing import Any, Generic, TypeVar
 import msgspec
 
 from gavotte.formats.errors import FormatError
+from gavotte.formats.numbers import exact
+from gavotte.solo.bounds import within_bounds
 from gavotte.solo.document import Solo
 
 ValueT = TypeVar("ValueT")
 Migration = Callable[[dict[str, Any]], dict[str, Any]]
 
 
+def _as_it_is(value: ValueT) -> ValueT:
+    return value
+
+
 @dataclass(frozen=True)
 class DocumentKind(Generic[ValueT]):
     """A kind of document: its format's name, its version, and the type of what it holds under ``member``.
 
-    ``migrations`` holds, for each old version, what turns its document into the next version's.
+    ``migrations`` holds, for each old version, what turns its document into the next version's; ``checked`` gives what
+    was read back, or raises ValueError where it can't be.
     """
 
     format: str
@@ -31,6 +38,7 @@ class DocumentKind(Generic[ValueT]):
     member: str
     type: type[ValueT]
     migrations: Mapping[int, Migration] = field(default_factory=dict)
+    checked: Callable[[ValueT], ValueT] = _as_it_is
 
     def write(self, value: ValueT) -> bytes:
         """A document of the current version."""
@@ -51,8 +59,8 @@ class DocumentKind(Generic[ValueT]):
                 raise FormatError(f"This {self.member} was saved by a newer Gavotte (document version {version}).")
             while raw["version"] < self.version:
                 raw = self.migrations[raw["version"]](raw)
-            return msgspec.convert(raw[self.member], self.type, dec_hook=_decode)
-        except (msgspec.MsgspecError, KeyError, ValueError) as error:
+            return self.checked(msgspec.convert(raw[self.member], self.type, dec_hook=_decode))
+        except (msgspec.MsgspecError, KeyError, TypeError, ValueError, ArithmeticError, RecursionError) as error:
             if isinstance(error, FormatError):
                 raise
             raise FormatError(f"The {self.member}'s document is damaged: {error}.") from error
@@ -66,7 +74,7 @@ def _encode(value: Any) -> Any:
 
 def _decode(kind: type, value: Any) -> Any:
     if kind is Fraction:
-        return Fraction(value)
+        return exact(value)
     raise TypeError(f"a document has no place for {kind.__name__}")
 
 
@@ -76,5 +84,5 @@ def with_version(version: int) -> Migration:
 
 
 SOLO_DOCUMENT = DocumentKind(
-    "gavotte-solo", 5, "solo", Solo, {version: with_version(version + 1) for version in (1, 2, 3, 4)}
+    "gavotte-solo", 5, "solo", Solo, {version: with_version(version + 1) for version in (1, 2, 3, 4)}, within_bounds
 )

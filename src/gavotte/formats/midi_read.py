@@ -16,8 +16,9 @@ from fractions import Fraction
 import mido
 
 from gavotte.formats.errors import FormatError
-from gavotte.formats.source import MAX_NOTES, Imported, VoiceSummary
+from gavotte.formats.source import Imported, VoiceSummary, possible
 from gavotte.notation.quantise import Rhythm, quantise
+from gavotte.solo.bounds import MAX_NOTES, MAX_TEMPO, MAX_TIME
 from gavotte.solo.checks import check
 from gavotte.solo.document import (
     TREBLE,
@@ -163,7 +164,7 @@ class MidiScore:
         match message.type:
             case "track_name" if is_conductor and not self.title:
                 self.title = message.name.strip()
-            case "set_tempo" if message.tempo > 0:
+            case "set_tempo" if 60_000_000 / MAX_TEMPO <= message.tempo <= 60_000_000:
                 self._tempos[time] = Fraction(round(Fraction(60_000_000, message.tempo) * 100), 100)
             case "time_signature":
                 try:
@@ -213,6 +214,8 @@ class MidiScore:
         line = self._lines[(int(chosen.part), int(chosen.voice.split()[-1]) - 1)]
         if len(line.notes) > MAX_NOTES:
             raise FormatError(f"The line has {len(line.notes)} notes, more than {MAX_NOTES}; it was not read.")
+        if line.notes and max(note.end for note in line.notes) > MAX_TIME:
+            raise FormatError(f"The line goes on for more than {MAX_TIME} quarter notes; it was not read.")
         remarks = list(self._remarks)
         graces, struck, dropped = _one_line(line.notes)
         if dropped:
@@ -238,7 +241,7 @@ class MidiScore:
             tempo_changes=self._tempo_changes(shift[0]),
             swing=rhythm.swing,
         )
-        solo = with_setting(respell_notes(solo))
+        solo = with_setting(respell_notes(possible(solo)))
         remarks += [finding.message for finding in check(solo)]
         return Imported(solo, tuple(remarks))
 

@@ -19,8 +19,9 @@ from gavotte.formats.musicxml_chord import UnreadableHarmonyError, chord_of_harm
 from gavotte.formats.musicxml_order import MAX_HEARD, bar_order, has_repeats, in_order, marks_of
 from gavotte.formats.musicxml_part import Part, WrittenNote, measures_by_part, text_of
 from gavotte.formats.musicxml_reading import Reading
-from gavotte.formats.source import MAX_NOTES, Imported, VoiceSummary
+from gavotte.formats.source import Imported, VoiceSummary, possible
 from gavotte.solo.bars import BarGrid
+from gavotte.solo.bounds import MAX_NOTES, MAX_TEMPO
 from gavotte.solo.checks import check
 from gavotte.solo.document import (
     TREBLE,
@@ -141,10 +142,11 @@ class Score:
             texts=_texts(part.texts, shift),
             notes=_notes(entries, shift),
         )
+        possible(solo)
         # Empty bars at the end belong to the form.
         written = sum(reading.lengths, Fraction(0)) - shift
         if BarGrid(solo).bars[-1].end < written:
-            solo = replace(solo, form_end=written)
+            solo = possible(replace(solo, form_end=written))
         remarks += [finding.message for finding in check(solo)]
         return Imported(with_setting(solo), tuple(remarks))
 
@@ -191,7 +193,7 @@ def _tempos(
     """The first tempo, and those that differ from the one before it."""
     first: Fraction | None = None
     changes: list[TempoChange] = []
-    for onset, tempo in sorted(dict(tempos).items()):
+    for onset, tempo in sorted((onset, tempo) for onset, tempo in dict(tempos).items() if 1 <= tempo <= MAX_TEMPO):
         now = changes[-1].tempo if changes else first
         if first is None:
             first = tempo

@@ -13,7 +13,9 @@ from fractions import Fraction
 from math import floor
 
 from gavotte.formats.errors import FormatError
+from gavotte.formats.numbers import exact
 from gavotte.giving_way import give_way
+from gavotte.solo.bounds import MAX_STEPS
 from gavotte.solo.document import Articulation, Mark, Pick, Tuplet
 from gavotte.theory.interval import UNISON, Interval
 from gavotte.theory.key import MODES, Key
@@ -86,6 +88,10 @@ class Part:
     remarks: list[str] = field(default_factory=list)
 
 
+_MOST_FIFTHS = 14
+_MOST_IN_TUPLET = 128
+
+
 def text_of(element: ET.Element, path: str) -> str:
     """The stripped text at a path, "" where there is none."""
     return (element.findtext(path) or "").strip()
@@ -94,8 +100,8 @@ def text_of(element: ET.Element, path: str) -> str:
 def number_of(text: str | None, default: Fraction = Fraction(0)) -> Fraction:
     """The number a text holds, or the default."""
     try:
-        return Fraction((text or "").strip())
-    except (ValueError, ZeroDivisionError):
+        return exact((text or "").strip())
+    except ValueError:
         return default
 
 
@@ -240,6 +246,8 @@ def _read_attributes(part: Part, element: ET.Element, onset: Fraction) -> None:
         mode = text_of(key, "mode").lower()
         fifths = int(number_of(key.findtext("fifths")))
         try:
+            if abs(fifths) > _MOST_FIFTHS:
+                raise PitchError("no key has so many")
             found = Key.from_fifths(fifths, mode if mode in MODES else "major")
             part.keys.append((onset, Key(found.tonic.transposed(part.transpose), found.mode)))
         except PitchError:
@@ -263,6 +271,8 @@ def _transposition(element: ET.Element) -> Interval:
     octave, rest = divmod(abs(semitones), 12)
     implied = sign * (7 * octave + _STEPS[rest])
     steps = int(number_of(element.findtext("diatonic"), Fraction(implied)))
+    if max(abs(steps), abs(semitones), 12 * abs(octaves)) > MAX_STEPS:
+        return Interval(0, 0)
     return Interval(steps + 7 * octaves, semitones + 12 * octaves)
 
 
@@ -279,7 +289,7 @@ def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Frac
         pitch = Pitch(
             text_of(pitch_element, "step"),
             floor(alter + 0.5),
-            int(text_of(pitch_element, "octave")),
+            int(exact(text_of(pitch_element, "octave"))),
         ).transposed(part.transpose)
         if not 0 <= pitch.midi <= 127:
             raise PitchError(f"{pitch.shown}{pitch.octave} is beyond any instrument")
@@ -292,17 +302,21 @@ def _read_note(part: Part, element: ET.Element, onset: Fraction, divisions: Frac
     # Some writers give only the sign (<tied>), some only the sound (<tie>).
     ties = {tie.get("type") for tie in (*element.findall("tie"), *element.findall("notations/tied"))}
     voice = text_of(element, "voice") or "1"
+    length = Fraction(0) if grace else _duration(element, divisions)
+    if not length and not grace:
+        part.remarks.append("A note without a length was left out.")
+        return
     modification = element.find("time-modification")
     tuplet = None
     if modification is not None:
-        tuplet = Tuplet(
-            int(number_of(modification.findtext("actual-notes"), Fraction(1))),
-            int(number_of(modification.findtext("normal-notes"), Fraction(1))),
-        )
+        actual = int(number_of(modification.findtext("actual-notes"), Fraction(1)))
+        normal = int(number_of(modification.findtext("normal-notes"), Fraction(1)))
+        if 0 < actual <= _MOST_IN_TUPLET and 0 < normal <= _MOST_IN_TUPLET:
+            tuplet = Tuplet(actual, normal)
     part.voices.setdefault(voice, []).append(
         WrittenNote(
             onset,
-            Fraction(0) if grace else _duration(element, divisions),
+            length,
             pitch,
             element.get("id") or "",
             grace,
@@ -340,7 +354,8 @@ def _marks(note: ET.Element) -> Iterator[Mark]:
                 elif mark.tag in _JOINED and mark.get("type") == "stop":
                     yield Mark(_JOINED[mark.tag])
                 elif mark.tag == "bend" and mark.find("release") is None:
-                    yield Mark(Articulation.BEND, number_of(mark.findtext("bend-alter"), Fraction(1)))
+                    bent = number_of(mark.findtext("bend-alter"), Fraction(1))
+                    yield Mark(Articulation.BEND, bent if abs(bent) <= MAX_STEPS else None)
     head = note.find("notehead")
     if head is not None and (head.get("parentheses") == "yes" or (head.text or "").strip() == "x"):
         yield Mark(Articulation.GHOST)

@@ -13,6 +13,8 @@ from fractions import Fraction
 from typing import Any
 
 from gavotte.formats.errors import FormatError
+from gavotte.formats.numbers import exact
+from gavotte.solo.bounds import within_bounds
 from gavotte.solo.document import ChordEvent, KeyRegion, MeterRegion, Note, Solo
 from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import read_or_keep, write_chord_symbol
@@ -36,6 +38,8 @@ def read_passages(text: str) -> list[Passage]:
         data = json.loads(text)
     except json.JSONDecodeError as error:
         raise FormatError(f"This is no JSON: {error.msg} in line {error.lineno}, column {error.colno}.") from error
+    except (RecursionError, ValueError) as error:
+        raise FormatError("This JSON is nested deeper, or holds longer numbers, than any passage.") from error
     if isinstance(data, dict):
         data = [data]
     if not isinstance(data, list):
@@ -46,7 +50,7 @@ def read_passages(text: str) -> list[Passage]:
 def _passage(item: Any, number: int) -> Passage:
     if not isinstance(item, dict):
         raise FormatError(f"Passage {number} is no object with members; each passage is written as {{…}}.")
-    name = str(item.get("id", number))
+    name = str(item.get("id", number)).encode("utf-8", "replace").decode("utf-8")
     where = "members"
     try:
         where = "meter"
@@ -69,13 +73,8 @@ def _passage(item: Any, number: int) -> Passage:
                 raise ValueError("it starts before the note in front of it")
             if notes[-1].duration < 0:
                 raise ValueError("its length is negative")
-    except KeyError as error:
-        raise FormatError(f"Passage {name} has no {error}; it needs chords and notes.") from error
-    except (ValueError, TypeError, ZeroDivisionError, AttributeError) as error:
-        raise FormatError(f"Passage {name}, {where}: {error}.") from error
-    return Passage(
-        name,
-        Solo(
+        where = "as a whole"
+        solo = Solo(
             title=str(item.get("title", name)),
             style=str(item.get("style", "")),
             pickup=pickup,
@@ -83,15 +82,19 @@ def _passage(item: Any, number: int) -> Passage:
             keys=(KeyRegion(Fraction(0), key, bool(item.get("blues"))),),
             chords=tuple(chords),
             notes=tuple(notes),
-        ),
-        item,
-    )
+        )
+        within_bounds(solo)
+    except KeyError as error:
+        raise FormatError(f"Passage {name} has no {error}; it needs chords and notes.") from error
+    except (ValueError, TypeError, ArithmeticError, AttributeError) as error:
+        raise FormatError(f"Passage {name}, {where}: {error}.") from error
+    return Passage(name, solo, item)
 
 
 def _fraction(value: Any) -> Fraction:
     if isinstance(value, float):
         raise ValueError(f"{value} is not exact; write it as a fraction in quotes, such as '1/3'")
-    return Fraction(value)
+    return Fraction(value) if isinstance(value, int) else exact(str(value))
 
 
 def _normal(symbol: str) -> str:

@@ -5,10 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Protocol
 
+from gavotte.formats.errors import FormatError
+from gavotte.solo.bounds import BoundsError, within_bounds
 from gavotte.solo.document import Solo
 
-MAX_NOTES = 50_000
-"""No solo has more notes than this."""
+
+def possible(solo: Solo) -> Solo:
+    """The solo that was read, once it is certain that it is one. Raises FormatError that says what can't be."""
+    try:
+        return within_bounds(solo)
+    except BoundsError as error:
+        raise FormatError(f"This can't be a solo: {error}. The file may be damaged; export it again.") from error
 
 
 @dataclass(frozen=True, slots=True)

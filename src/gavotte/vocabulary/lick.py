@@ -8,6 +8,7 @@ from fractions import Fraction
 from gavotte.formats.document import DocumentKind, with_version
 from gavotte.harmony.ground import ground_of
 from gavotte.solo.bars import BarGrid
+from gavotte.solo.bounds import BoundsError, within_bounds
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.solo.label import Label
 from gavotte.solo.moving import excerpt, shifted
@@ -83,7 +84,16 @@ def _keys_heard(solo: Solo, part: Solo) -> tuple[KeyRegion, ...]:
     return (replace(first, onset=Fraction(0)), *(shifted(region, -shift) for region in rest))
 
 
+def _checked(lick: Lick) -> Lick:
+    """The lick, once it is certain that its labels are of its notes. Raises ValueError."""
+    within_bounds(lick.solo)
+    strange = [label.note for label in lick.labels if label.note not in lick.solo.places]
+    if strange:
+        raise BoundsError(f"there is a label of note {strange[0]!r}, which is not there")
+    return lick
+
+
 LICK_DOCUMENT = DocumentKind(
-    "gavotte-lick", 5, "lick", Lick, {version: with_version(version + 1) for version in (1, 2, 3, 4)}
+    "gavotte-lick", 5, "lick", Lick, {version: with_version(version + 1) for version in (1, 2, 3, 4)}, _checked
 )
 """How the library keeps a lick."""
