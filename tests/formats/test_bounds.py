@@ -41,7 +41,7 @@ ODD_NUMBERS = ["1e99999999", "1/0", "9" * 1000, "1e-99999999", "NaN", "inf", "0x
 
 @pytest.mark.parametrize("number", ODD_NUMBERS)
 def test_a_number_that_is_none_or_endless_is_refused_at_once(number: str) -> None:
-    with pytest.raises(ValueError, match="number|divides"):
+    with pytest.raises(ValueError, match=r"number|divides"):
         exact(number)
 
 

@@ -6,13 +6,14 @@ import errno
 import json
 import os
 import random
+import shutil
 import signal
 import sqlite3
 import subprocess
 import sys
 import zipfile
 from collections.abc import Callable, Iterator
-from contextlib import closing
+from contextlib import closing, suppress
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -22,12 +23,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.library.test_store import a_lick, ferry
 
+from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml import open_score
+from gavotte.giving_way import giving_way
 from gavotte.library import backups, schema, store
 from gavotte.library.archive import Contents, add_contents, extract_sounds, read_archive, write_archive
 from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
-from gavotte.library.recordings import DECODED, clear_decoded
+from gavotte.library.recordings import DECODED, RECORDING_DOCUMENT, clear_decoded, file_of
 from gavotte.library.schools import schools_in
 from gavotte.library.store import DATABASE, Library
 from gavotte.recording.beat_map import BeatMap
@@ -342,7 +345,9 @@ def test_recordings_go_out_and_come_in_with_their_files(tmp_path: Path) -> None:
         extract_sounds(contents, library.folder)
         add_contents(library, contents)
         found = {entry.title: library.recording(entry.id) for entry in library.solos()}
-    assert found == {ferry().title: TAKE, "Far": elsewhere}
+    # A file that was not in the archive is looked for here, under a name only it has.
+    far = replace(elsewhere, path=f"recordings/{TAKE.sha256[:12]} take.wav", copied=True)
+    assert found == {ferry().title: TAKE, "Far": far}
     assert (tmp_path / "two" / "recordings" / "take.wav").read_bytes() == b"sound" * 1000
 
 
@@ -490,3 +495,122 @@ def test_a_cut_archive_is_refused(tmp_path: Path) -> None:
     path.write_bytes(path.read_bytes()[:-200])
     with pytest.raises(FormatError, match="damaged"):
         read_archive(path)
+
+
+# -- archives that mean harm ----------------------------------------------------------------------------
+
+
+def an_archive(path: Path, recording: Recording, sound: str | None, files: dict[str, bytes]) -> Path:
+    """An archive of one solo with a recording, as somebody else may have made it."""
+    item = {"id": "x", "file": "solo.json", "recording": "recording.json"}
+    listing = {
+        "format": "gavotte-library",
+        "version": 1,
+        "solos": [item if sound is None else {**item, "sound": sound}],
+        "licks": [],
+    }
+    with zipfile.ZipFile(path, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("library.json", json.dumps(listing))
+        archive.writestr("solo.json", SOLO_DOCUMENT.write(ferry()))
+        archive.writestr("recording.json", RECORDING_DOCUMENT.write(recording))
+        for name, data in files.items():
+            archive.writestr(name, data)
+    return path
+
+
+@pytest.mark.parametrize("copied", [True, False])
+@pytest.mark.parametrize("where", ["../../secret.txt", "/etc/hostname", "recordings/../../../secret.txt", "..", ""])
+def test_a_recording_from_an_archive_leads_to_no_file_outside(tmp_path: Path, where: str, copied: bool) -> None:
+    (tmp_path / "secret.txt").write_text("secret")
+    taken = an_archive(tmp_path / "in.zip", replace(TAKE, path=where, copied=copied), None, {})
+    with Library(tmp_path / "deep" / "library") as library:
+        add_contents(library, read_archive(taken))
+        (entry,) = library.solos()
+        recording = library.recording(entry.id)
+        assert recording is not None
+        assert file_of(library.folder, recording).parent == library.folder / "recordings"
+        list(write_archive(library, tmp_path / "out.zip"))
+    with zipfile.ZipFile(tmp_path / "out.zip") as archive:
+        assert not any(b"secret" in archive.read(name) for name in archive.namelist() if name.startswith("recordings"))
+
+
+@pytest.mark.parametrize("where", ["../../secret.txt", "recordings/../../../secret.txt", "recordings/link"])
+def test_a_recording_in_another_database_leads_to_no_file_outside(tmp_path: Path, where: str) -> None:
+    (tmp_path / "secret.txt").write_text("secret")
+    folder = tmp_path / "deep" / "library"
+    with Library(folder) as library:
+        (folder / "recordings").mkdir()
+        (folder / "recordings" / "link").symlink_to(tmp_path / "secret.txt")
+        library.save_recording(library.add_solo(ferry()), replace(TAKE, path=where))
+        list(write_archive(library, tmp_path / "out.zip"))
+    with zipfile.ZipFile(tmp_path / "out.zip") as archive:
+        assert not [name for name in archive.namelist() if name.startswith("recordings/")]
+
+
+@pytest.mark.parametrize(
+    "sound", ["recordings/../../x.wav", "/x.wav", "x.wav", "recordings/..", "recordings/", "recordings/a\\\\b.wav"]
+)
+def test_a_sound_that_would_be_written_elsewhere_is_refused(tmp_path: Path, sound: str) -> None:
+    with pytest.raises(FormatError, match="no file of a recording"):
+        read_archive(an_archive(tmp_path / "in.zip", TAKE, sound, {sound or "x": b"sound"}))
+
+
+def test_what_unpacks_to_far_more_than_it_is_is_refused_before_it_is_written(tmp_path: Path) -> None:
+    name = "recordings/take.wav"
+    taken = an_archive(tmp_path / "in.zip", TAKE, name, {name: bytes(100 * 1024 * 1024)})
+    assert taken.stat().st_size < 1024 * 1024
+    with pytest.raises(FormatError, match="unpack"):
+        read_archive(taken)
+
+
+def test_what_fills_the_disk_is_refused_before_it_is_written(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    taken = read_archive(an_archive(tmp_path / "in.zip", TAKE, "recordings/take.wav", {"recordings/take.wav": b"so"}))
+    usage = shutil.disk_usage(tmp_path)
+    monkeypatch.setattr(shutil, "disk_usage", lambda _: usage._replace(free=1000))
+    (tmp_path / "library").mkdir()
+    with pytest.raises(FormatError, match="make room"):
+        extract_sounds(taken, tmp_path / "library")
+    assert list((tmp_path / "library" / "recordings").iterdir()) == []
+
+
+def test_unpacking_that_is_stopped_leaves_nothing_behind(tmp_path: Path) -> None:
+    files = {f"recordings/{number}.wav": b"sound" for number in range(3)}
+    listing = [(str(number), TAKE, f"recordings/{number}.wav") for number in range(3)]
+    taken = an_archive(tmp_path / "in.zip", TAKE, None, files)
+    (tmp_path / "library").mkdir()
+    times: list[None] = []
+
+    def stop() -> None:
+        times.append(None)
+        if len(times) == 3:
+            raise KeyboardInterrupt
+
+    with giving_way(stop), pytest.raises(KeyboardInterrupt):
+        extract_sounds(Contents((), (), tuple(listing), archive=taken), tmp_path / "library")
+    assert list((tmp_path / "library" / "recordings").iterdir()) == []
+
+
+def test_one_solo_that_cant_be_read_is_left_out_by_name(tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        bad = library.add_solo(replace(ferry(), title="Bad"))
+        library.add_solo(ferry())
+        library._db.execute("UPDATE solos SET document=? WHERE id=?", (b'{"format":"gavotte-solo"', bad))
+        left_out: list[str] = []
+        list(write_archive(library, tmp_path / "out.zip", left_out))
+        assert left_out == ["Bad"]
+    assert len(read_archive(tmp_path / "out.zip").solos) == 1
+
+
+@pytest.mark.parametrize("method", [zipfile.ZIP_DEFLATED, zipfile.ZIP_LZMA, zipfile.ZIP_BZIP2])
+def test_every_damaged_byte_of_an_archive_is_told(tmp_path: Path, method: int) -> None:
+    whole = tmp_path / "whole.zip"
+    with zipfile.ZipFile(whole, "w", method) as archive:
+        archive.writestr(
+            "library.json", json.dumps({"format": "gavotte-library", "version": 1, "solos": [], "licks": []})
+        )
+    data = whole.read_bytes()
+    for place in range(0, len(data), 3):
+        damaged = tmp_path / "damaged.zip"
+        damaged.write_bytes(data[:place] + bytes([data[place] ^ 0xFF]) + data[place + 1 :])
+        with suppress(FormatError):
+            read_archive(damaged)

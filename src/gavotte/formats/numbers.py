@@ -11,7 +11,7 @@ _FURTHEST = 12
 
 
 def exact(text: str) -> Fraction:
-    """The number a text writes ("3", "-1/2", "0.25", "1e3"). Raises ValueError where it is none, or out of all bounds."""
+    """The number a text writes ("3", "-1/2", "0.25", "1e3"). Raises ValueError where it is none or out of bounds."""
     shown = text if len(text) <= _LONGEST else f"{text[:_LONGEST]}…"
     if len(text) > _LONGEST or not text.isascii() or _NUMBER.fullmatch(text) is None:
         raise ValueError(f"{shown!r} is no number a solo can hold")

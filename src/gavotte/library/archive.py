@@ -7,9 +7,14 @@ JSON documents; the scores are there for other programs. Recordings that were co
 
 from __future__ import annotations
 
+import errno
 import json
+import logging
+import lzma
 import shutil
+import struct
 import zipfile
+import zlib
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
@@ -20,10 +25,10 @@ from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.formats.whole_file import whole_file
+from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.corrections import CORRECTIONS_DOCUMENT, Corrections, corrections_of
-from gavotte.library.errors import LibraryError
-from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of
+from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of, own_name
 from gavotte.library.schools import SCHOOLS_DOCUMENT, OwnSchools, keep_schools, own_schools, school_named
 from gavotte.library.store import Library
 from gavotte.recording.recording import Recording
@@ -35,7 +40,13 @@ SUFFIX = ".gavotte.zip"
 _FORMAT, _VERSION = "gavotte-library", 1
 _MAX_DOCUMENT = 64 * 1024 * 1024
 _MAX_MEMBERS = 200_000
+_MAX_DOCUMENTS = 512 * 1024 * 1024
+_MAX_SOUND = 3 * 1024 * 1024 * 1024
+_MAX_SWOLLEN = 30
+"""How many times as large a file becomes by unpacking, at most; documents and silence pack well."""
+_ROOM_LEFT = 200 * 1024 * 1024
 _SOUND_BLOCK = 1 << 20
+LOG = logging.getLogger("gavotte")
 _KEPT: tuple[DocumentKind[Any], ...] = (SCHOOLS_DOCUMENT, CORRECTIONS_DOCUMENT)
 
 
@@ -53,16 +64,16 @@ class Contents:
     archive: Path | None = None
 
 
-def write_archive(library: Library, path: Path) -> Iterator[float]:
+def write_archive(library: Library, path: Path, left_out: list[str] | None = None) -> Iterator[float]:
     """Write the library to ``path``, whole or not at all, yielding the share that is done.
 
-    Raises LibraryError, FormatError for a damaged document, or OSError.
+    A solo or lick that can't be read stays out; its name is put into ``left_out``. Raises LibraryError or OSError.
     """
     with whole_file(path) as draft, zipfile.ZipFile(draft, "w", zipfile.ZIP_DEFLATED) as archive:
-        yield from _write_members(library, archive)
+        yield from _write_members(library, archive, [] if left_out is None else left_out)
 
 
-def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float]:
+def _write_members(library: Library, archive: zipfile.ZipFile, left_out: list[str]) -> Iterator[float]:
     solos, licks = library.solos(), library.licks()
     total = max(1, len(solos) + len(licks))
     listing: dict[str, object] = {
@@ -73,23 +84,36 @@ def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float
         "licks": (listed_licks := []),
     }
     for number, entry in enumerate(reversed(solos), 1):
-        solo = library.solo(entry.id)
         name = f"solos/{number:04} {_plain(entry.title)}"
-        archive.writestr(f"{name}.json", SOLO_DOCUMENT.write(solo))
-        degrees = {label.note: label.shown_degree for label in label_solo(solo)}
-        archive.writestr(f"{name}.musicxml", write_musicxml(solo, degrees))
+        try:
+            solo = library.solo(entry.id)
+            degrees = {label.note: label.shown_degree for label in label_solo(solo)}
+            document, score = SOLO_DOCUMENT.write(solo), write_musicxml(solo, degrees)
+        except (FormatError, ValueError, ArithmeticError) as error:
+            LOG.warning("A solo can't be exported: %s", error)
+            left_out.append(entry.title)
+            continue
+        archive.writestr(f"{name}.json", document)
+        archive.writestr(f"{name}.musicxml", score)
         item: dict[str, object] = {"id": entry.id, "file": f"{name}.json", "to_look_at": entry.to_look_at}
         listed_solos.append(item)
-        recording = library.recording(entry.id)
+        recording = _recording_of(library, entry.id)
         if recording is not None:
             yield from _write_recording(library, archive, name, recording, item, number / total)
         yield number / total
     for number, lick_entry in enumerate(reversed(licks), 1):
-        lick = library.lick(lick_entry.id)
-        name = f"licks/{number:04} {_plain(lick.name)}"
-        archive.writestr(f"{name}.json", LICK_DOCUMENT.write(lick))
-        degrees = {label.note: label.shown_degree for label in lick.labels}
-        archive.writestr(f"{name}.musicxml", write_musicxml(replace(lick.solo, title=lick.name), degrees))
+        name = f"licks/{number:04} {_plain(lick_entry.name)}"
+        try:
+            lick = library.lick(lick_entry.id)
+            degrees = {label.note: label.shown_degree for label in lick.labels}
+            document = LICK_DOCUMENT.write(lick)
+            score = write_musicxml(replace(lick.solo, title=lick.name), degrees)
+        except (FormatError, ValueError, ArithmeticError) as error:
+            LOG.warning("A lick can't be exported: %s", error)
+            left_out.append(lick_entry.name)
+            continue
+        archive.writestr(f"{name}.json", document)
+        archive.writestr(f"{name}.musicxml", score)
         listed_licks.append({"file": f"{name}.json"})
         yield (len(solos) + number) / total
     for kind in _KEPT:
@@ -98,6 +122,14 @@ def _write_members(library: Library, archive: zipfile.ZipFile) -> Iterator[float
             listing[kind.member] = f"{kind.member}.json"
             archive.writestr(f"{kind.member}.json", kind.write(kept))
     archive.writestr("library.json", json.dumps(listing, indent=1, ensure_ascii=False))
+
+
+def _recording_of(library: Library, solo_id: str) -> Recording | None:
+    try:
+        return library.recording(solo_id)
+    except FormatError as error:
+        LOG.warning("What is known of a recording can't be exported: %s", error)
+        return None
 
 
 def _write_recording(
@@ -130,8 +162,7 @@ def read_archive(path: Path) -> Contents:
     """Everything in an archive. Raises FormatError that says what is wrong with it, or OSError."""
     try:
         with zipfile.ZipFile(path) as archive:
-            if len(archive.namelist()) > _MAX_MEMBERS:
-                raise FormatError("The archive holds more files than any library.")
+            _check_size(archive)
             listing = json.loads(_member(archive, "library.json"))
             if not isinstance(listing, dict) or listing.get("format") != _FORMAT:
                 raise FormatError("This zip file is no Gavotte library.")
@@ -142,7 +173,7 @@ def read_archive(path: Path) -> Contents:
                 for item in listing["solos"]
             )
             recordings = tuple(
-                (str(item["id"]), RECORDING_DOCUMENT.read(_member(archive, item["recording"])), item.get("sound", ""))
+                (str(item["id"]), RECORDING_DOCUMENT.read(_member(archive, item["recording"])), _sound_of(item))
                 for item in listing["solos"]
                 if "recording" in item
             )
@@ -150,11 +181,14 @@ def read_archive(path: Path) -> Contents:
             schools, corrections = (
                 kind.read(_member(archive, listing[kind.member])) if kind.member in listing else None for kind in _KEPT
             )
-    except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError) as error:
-        if isinstance(error, LibraryError):
-            raise
+    except _DAMAGE as error:
         raise FormatError(f"The archive is damaged: {error}.") from error
-    except (KeyError, TypeError, ValueError) as error:
+    except OSError as error:
+        if error.errno not in (None, errno.EINVAL):
+            raise
+        # So say a decoder whose data are damaged, and a file that is asked for a place before its beginning.
+        raise FormatError(f"The archive is damaged: {error}.") from error
+    except (KeyError, TypeError, ValueError, AttributeError, RecursionError) as error:
         if isinstance(error, FormatError):
             raise
         raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
@@ -165,34 +199,89 @@ def read_archive(path: Path) -> Contents:
     )
 
 
+_DAMAGE = (
+    zipfile.BadZipFile, zlib.error, lzma.LZMAError, struct.error, EOFError, NotImplementedError, RuntimeError,
+)  # fmt: skip
+
+
+def _check_size(archive: zipfile.ZipFile) -> None:
+    """Refuse an archive that would unpack to what no library holds. Raises FormatError."""
+    members = archive.infolist()
+    if len(members) > _MAX_MEMBERS:
+        raise FormatError("The archive holds more files than any library.")
+    documents = sum(member.file_size for member in members if not member.filename.startswith(f"{FOLDER}/"))
+    if documents > _MAX_DOCUMENTS:
+        raise FormatError("The documents in the archive are larger than those of any library.")
+    for member in members:
+        swollen = member.file_size > _MAX_SWOLLEN * max(1, member.compress_size)
+        if member.file_size > _MAX_SOUND or (swollen and member.file_size > _MAX_DOCUMENT):
+            raise FormatError(f"{member.filename[:80]} in the archive would unpack to more than any recording.")
+
+
 def _count(value: object) -> int | None:
     return value if isinstance(value, int) and value >= 0 else None
 
 
 def _member(archive: zipfile.ZipFile, name: str) -> bytes:
+    give_way()
+    if not isinstance(name, str):
+        raise FormatError("The archive's listing names a file by something that is no name.")
     if archive.getinfo(name).file_size > _MAX_DOCUMENT:
         raise FormatError(f"{name} in the archive is larger than any solo.")
     with archive.open(name) as member:
         return member.read(_MAX_DOCUMENT + 1)
 
 
-def extract_sounds(contents: Contents, library_folder: Path) -> None:
-    """Copy the recordings' files out of the archive into a library's folder. Raises FormatError or OSError."""
+def _sound_of(item: dict[str, object]) -> str:
+    """The member that holds a recording's file, "" where there is none. Raises ValueError for one that leads away."""
+    sound = item.get("sound", "")
+    if not sound:
+        return ""
+    name = PurePosixPath(sound).name if isinstance(sound, str) else ""
+    if name in ("", ".", "..") or sound != f"{FOLDER}/{name}" or "\\" in name or "\0" in name:
+        raise ValueError(f"{str(sound)[:80]} is no file of a recording")
+    return sound
+
+
+def extract_sounds(contents: Contents, library_folder: Path) -> list[Path]:
+    """Copy the recordings' files out of the archive into a library's folder; gives those that are new there.
+
+    Where it fails, or is stopped, none is left behind. Raises FormatError or OSError.
+    """
     sounds = {sound for _, _, sound in contents.recordings if sound}
     if not sounds or contents.archive is None:
-        return
+        return []
     folder = library_folder / FOLDER
     folder.mkdir(exist_ok=True)
+    new: list[Path] = []
     try:
         with zipfile.ZipFile(contents.archive) as archive:
-            for sound in sorted(sounds):
-                goal = folder / PurePosixPath(sound).name
-                if goal.exists():
-                    continue
+            wanted = {sound: folder / PurePosixPath(sound).name for sound in sorted(sounds)}
+            missing = {sound: goal for sound, goal in wanted.items() if not goal.exists()}
+            _check_room(sum(archive.getinfo(sound).file_size for sound in missing), folder)
+            for sound, goal in missing.items():
                 with whole_file(goal) as draft, archive.open(sound) as source, draft.open("wb") as out:
-                    shutil.copyfileobj(source, out, _SOUND_BLOCK)
-    except (KeyError, zipfile.BadZipFile) as error:
-        raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
+                    while block := source.read(_SOUND_BLOCK):
+                        give_way()
+                        out.write(block)
+                new.append(goal)
+    except BaseException as error:
+        for goal in new:
+            goal.unlink(missing_ok=True)
+        if isinstance(error, (KeyError, *_DAMAGE)):
+            raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
+        raise
+    return new
+
+
+def _check_room(needed: int, folder: Path) -> None:
+    """Refuse what would fill the disk. Raises FormatError."""
+    free = shutil.disk_usage(folder).free
+    if needed > free - _ROOM_LEFT:
+        raise FormatError(
+            f"Its recordings take {needed // 2**20} MB; the disk with {folder} has {free // 2**20} MB free. "
+            "Nothing was added; make room and try again."
+        )
 
 
 def add_contents(library: Library, contents: Contents) -> None:
@@ -204,7 +293,9 @@ def add_contents(library: Library, contents: Contents) -> None:
     with library.as_one_step():
         ids = {old: library.add_solo(solo, to_look_at) for old, solo, to_look_at in contents.solos}
         for old, recording, sound in contents.recordings:
-            here = replace(recording, path=f"{FOLDER}/{PurePosixPath(sound).name}") if sound else recording
+            # Files that lay elsewhere lay on another computer: a path from outside leads to nothing here.
+            path = f"{FOLDER}/{PurePosixPath(sound).name if sound else own_name(recording)}"
+            here = replace(recording, path=path, copied=True)
             library.save_recording(ids[old], here)
         for lick in contents.licks:
             source = replace(lick.source, solo_id=ids.get(lick.source.solo_id, lick.source.solo_id))

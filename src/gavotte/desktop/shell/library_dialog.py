@@ -143,10 +143,21 @@ class LibraryDialog(Dialog):
 
     def export_to(self, path: Path) -> None:
         """Write the whole library to a file, step by step."""
+        left_out: list[str] = []
+
+        def done() -> None:
+            words = translate("Gavotte", "The library was exported as {name}").format(name=path.name)
+            if left_out:
+                names = ", ".join(f"“{name}”" for name in left_out)
+                without = translate("Gavotte", "{exported}, but without {names}: what is kept of it can't be read.")
+                self.failed.emit(without.format(exported=words, names=names))
+            else:
+                self.told.emit(words)
+
         self._activities.step(
             self,
-            write_archive(self._library, path),
-            lambda: self.told.emit(translate("Gavotte", "The library was exported as {name}").format(name=path.name)),
+            write_archive(self._library, path, left_out),
+            done,
             lambda error: self.failed.emit(
                 translate("Gavotte", "{name} could not be written: {error}").format(name=path.name, error=error)
             ),
@@ -169,25 +180,26 @@ class LibraryDialog(Dialog):
         """Add an exported library's contents to this one."""
         folder = self._library.folder
 
-        def work() -> Contents:
+        def work() -> tuple[Contents, list[Path]]:
             contents = read_archive(path)
-            extract_sounds(contents, folder)
-            return contents
+            return contents, extract_sounds(contents, folder)
 
         self._activities.beside(
             self,
             work,
-            self._add,
+            lambda found: self._add(*found),
             lambda error: self.failed.emit(f"{path.name}: {error}"),
             translate("Gavotte", "Reading {name}").format(name=path.name),
         )
         self.accept()
 
-    def _add(self, contents: Contents) -> None:
+    def _add(self, contents: Contents, new_files: list[Path]) -> None:
         try:
             add_contents(self._library, contents)
         except LibraryError as error:
-            self.failed.emit(str(error))
+            for file in new_files:
+                file.unlink(missing_ok=True)
+            self.failed.emit(translate("Gavotte", "{error} Nothing was added.").format(error=error))
             return
         self.changed.emit()
         solos, licks = len(contents.solos), len(contents.licks)
