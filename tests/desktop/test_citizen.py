@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import gc
 import logging
+import os
+import stat
 import sys
+import tempfile
 import weakref
-from collections.abc import Callable, Generator
+from collections.abc import Callable, Generator, Iterator
 from functools import partial
 from pathlib import Path
 
@@ -22,9 +25,10 @@ from gavotte.demo.recordings import to_be_recorded
 from gavotte.desktop import app
 from gavotte.desktop.demo_recordings import DemoRecordings
 from gavotte.desktop.garbage import GarbageCollector
+from gavotte.desktop.shell import single
 from gavotte.desktop.shell.mishaps import LOG, MishapHandler, start_log
 from gavotte.desktop.shell.report import report_on
-from gavotte.desktop.shell.single import Doorman, hand_over
+from gavotte.desktop.shell.single import Answer, Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, palette_for
 from gavotte.desktop.theme.palette import DAY, STAGE
@@ -35,17 +39,92 @@ from gavotte.recording.recording import Recording
 from gavotte.solo.document import Function, Solo
 
 
-def test_a_later_start_hands_its_files_to_the_open_window(qtbot: QtBot, window: MainWindow, tmp_path: Path) -> None:
-    doorman = Doorman(tmp_path, window)
-    done: list[bool] = []
+def handed_over(qtbot: QtBot, window: MainWindow, folder: Path, files: list[Path]) -> Answer:
+    """What a later start hears that gives files to the open window."""
+    done: list[Answer] = []
+    window.activities.beside(window, lambda: hand_over(folder, files), done.append, lambda error: None)
+    qtbot.waitUntil(lambda: len(done) == 1, timeout=15_000)
+    return done[0]
+
+
+@pytest.fixture
+def doorman(window: MainWindow) -> Iterator[Doorman]:
+    made = Doorman(window.studio.library, window)
+    assert made.listen()
+    yield made
+    made.close()
+
+
+def test_a_later_start_hands_its_files_to_the_open_window(
+    qtbot: QtBot, window: MainWindow, demo_folder: Path, doorman: Doorman
+) -> None:
     with qtbot.waitSignal(doorman.called) as called:
-        window.activities.beside(
-            window, lambda: hand_over(tmp_path, [tmp_path / "a.mid"]), done.append, lambda error: done.append(False)
-        )
-    qtbot.waitUntil(lambda: done == [True])
-    assert called.args == [[tmp_path / "a.mid"]]
+        assert handed_over(qtbot, window, demo_folder, [demo_folder / "a.mid"]) is Answer.TAKEN
+    assert called.args == [[demo_folder / "a.mid"]]
     doorman.close()
-    assert not hand_over(tmp_path, [])
+    assert hand_over(demo_folder, []) is Answer.NOBODY
+
+
+def test_many_files_and_any_names_are_handed_over(
+    qtbot: QtBot, window: MainWindow, demo_folder: Path, doorman: Doorman, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setenv("TMPDIR", str(demo_folder))
+    monkeypatch.setenv("XDG_RUNTIME_DIR", "/nowhere")
+    files = [demo_folder / f"{'x' * 150} {number}.mid" for number in range(20_000)] + [Path(os.fsdecode(b"/\xff.mid"))]
+    with qtbot.waitSignal(doorman.called) as called:
+        assert handed_over(qtbot, window, demo_folder, files) is Answer.TAKEN
+    assert called.args == [files]
+
+
+def test_nothing_is_told_to_a_process_of_another_user(
+    qtbot: QtBot, window: MainWindow, demo_folder: Path, doorman: Doorman, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(single, "_is_same_user", lambda _: False)
+    doorman.called.connect(lambda _: pytest.fail("another user was heard"))
+    assert handed_over(qtbot, window, demo_folder, [demo_folder / "a.mid"]) is Answer.NOBODY
+
+
+def test_a_socket_where_others_can_go_is_not_believed(window: MainWindow, tmp_path: Path) -> None:
+    (tmp_path / "open").mkdir(mode=0o777)
+    (tmp_path / "open").chmod(0o777)
+    window.studio.library.leave_word(str(tmp_path / "open" / "socket"))
+    assert hand_over(window.studio.library.folder, []) is Answer.NOBODY
+
+
+def test_a_runtime_folder_of_others_is_not_used(monkeypatch: pytest.MonkeyPatch) -> None:
+    # The path of a socket has room for few signs: fewer than the tests' own folders need.
+    with tempfile.TemporaryDirectory(prefix="g") as name:
+        Path(name).chmod(0o755)
+        monkeypatch.setenv("XDG_RUNTIME_DIR", name)
+        monkeypatch.setattr("tempfile.tempdir", name)
+        first = single.runtime_folder()
+        assert first.parent == Path(name)
+        assert stat.S_IMODE(first.stat().st_mode) == 0o700
+        assert single.runtime_folder() == first
+        first.chmod(0o777)
+        assert single.runtime_folder() != first
+
+
+def test_a_window_that_does_not_answer_has_the_files_all_the_same(
+    qtbot: QtBot, window: MainWindow, demo_folder: Path, doorman: Doorman, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(single, "_ANSWER_MS", 50)
+    # Asked from the window's own thread, which therefore can't answer.
+    assert hand_over(demo_folder, [demo_folder / "a.mid"]) is Answer.UNANSWERED
+    with qtbot.waitSignal(doorman.called) as called:
+        pass
+    assert called.args == [[demo_folder / "a.mid"]]
+
+
+def test_a_doorman_that_hears_nothing_says_so(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
+    def refuse() -> Path:
+        raise OSError("no room")
+
+    monkeypatch.setattr(single, "runtime_folder", refuse)
+    made, told = Doorman(window.studio.library, window), []
+    made.failed.connect(told.append)
+    assert not made.listen()
+    assert "no room" in told[0]
 
 
 def test_files_of_a_later_start_are_imported(qtbot: QtBot, window: MainWindow, tmp_path: Path) -> None:

@@ -17,7 +17,7 @@ from gavotte.desktop.activity import wait_for_workers
 from gavotte.desktop.garbage import GarbageCollector
 from gavotte.desktop.shell.mishaps import LOG, MishapHandler, start_log
 from gavotte.desktop.shell.report import report_on
-from gavotte.desktop.shell.single import Doorman, hand_over
+from gavotte.desktop.shell.single import Answer, Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.theme.type import BODY, font, load_fonts
 from gavotte.desktop.translation import install_translations, translate
@@ -75,8 +75,10 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         window = MainWindow(library, QSettings(str(settings_file), QSettings.Format.IniFormat))
         mishaps = MishapHandler(window.rescue.keep_safe, window.notice.say, partial(report_on, library), log_file)
         mishaps.install()
-        doorman = Doorman(library_folder, window)
+        doorman = Doorman(library, window)
         doorman.called.connect(window.welcome)
+        doorman.failed.connect(window.notice.say)
+        doorman.listen()
         window.show()
         window.greet()
         collector = GarbageCollector(window)
@@ -110,7 +112,14 @@ def _open_or_hand_over(folder: Path, files: list[Path]) -> Library | str | None:
     try:
         return Library(folder)
     except LibraryInUseError as error:
-        return None if hand_over(folder, files) else str(error)
+        answer = hand_over(folder, files)
+        if answer is Answer.UNANSWERED:
+            return translate(
+                "Gavotte",
+                "The window that has this library open does not answer. It was given the files, and takes them in as "
+                "soon as it goes on.",
+            )
+        return None if answer is Answer.TAKEN else str(error)
     except DamagedLibraryError as error:
         LOG.error("%s", error)
         return _mended(folder, str(error))

@@ -10,6 +10,7 @@ from pathlib import Path
 from gavotte.library.errors import LibraryInUseError
 
 _NAME = "gavotte.lock"
+_LONGEST = 4096
 
 
 class FolderLock:
@@ -24,7 +25,7 @@ class FolderLock:
         try:
             fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError as error:
-            holder = os.read(file, 32).decode("ascii", "replace").strip()
+            holder = os.read(file, 32).decode("ascii", "replace").partition("\n")[0].strip()
             os.close(file)
             if error.errno not in (errno.EWOULDBLOCK, errno.EACCES):
                 return
@@ -37,8 +38,25 @@ class FolderLock:
         os.pwrite(file, str(os.getpid()).encode(), 0)
         self._file = file
 
+    def leave_word(self, word: str) -> None:
+        """Leave a line for other starts in the lock's file. Raises OSError."""
+        if self._file is not None:
+            line = f"{os.getpid()}\n{word}\n".encode("utf-8", "surrogateescape")
+            os.ftruncate(self._file, len(line))
+            os.pwrite(self._file, line, 0)
+
     def release(self) -> None:
         """Let others open the folder."""
         if self._file is not None:
             os.close(self._file)
             self._file = None
+
+
+def word_in(folder: Path) -> str:
+    """The line the window that holds a folder has left for others; empty where there is none."""
+    try:
+        with (folder / _NAME).open("rb") as file:
+            lines = file.read(_LONGEST).decode("utf-8", "surrogateescape").splitlines()
+    except OSError:
+        return ""
+    return lines[1] if len(lines) > 1 else ""

@@ -216,6 +216,10 @@ class Library:
         except sqlite3.Error as error:
             raise LibraryError(f"The backup {backup.name} can't be read: {error}. Nothing was changed.") from error
 
+    def leave_word(self, word: str) -> None:
+        """Leave a line for other starts that find the library held (see ``lock.word_in``). Raises OSError."""
+        self._lock.leave_word(word)
+
     def close(self) -> None:
         """Close the database."""
         self._db.close()
