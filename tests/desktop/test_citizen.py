@@ -12,9 +12,10 @@ import weakref
 from collections.abc import Callable, Generator, Iterator
 from functools import partial
 from pathlib import Path
+from urllib.parse import quote_from_bytes
 
 import pytest
-from PyQt6.QtCore import QObject, Qt
+from PyQt6.QtCore import QObject, Qt, QUrl
 from PyQt6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
@@ -29,7 +30,7 @@ from gavotte.desktop.shell import single
 from gavotte.desktop.shell.mishaps import LOG, MishapHandler, start_log
 from gavotte.desktop.shell.report import report_on
 from gavotte.desktop.shell.single import Answer, Doorman, hand_over
-from gavotte.desktop.shell.window import MainWindow
+from gavotte.desktop.shell.window import MainWindow, local_path
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, palette_for
 from gavotte.desktop.theme.palette import DAY, STAGE
 from gavotte.formats.musicxml_write import write_musicxml
@@ -459,3 +460,10 @@ def test_circles_of_values_are_freed_at_a_quiet_moment(qtbot: QtBot) -> None:
         collector.end()
     assert gc.isenabled()
     assert len(pile) == 6000
+
+
+def test_a_dropped_file_of_any_name_is_found(tmp_path: Path) -> None:
+    for name in (b"caf\xe9 #1 100%.mid", "木.mid".encode(), b"a b?.mid"):
+        path = os.fsencode(tmp_path) + b"/" + name
+        url = QUrl.fromEncoded(b"file://" + quote_from_bytes(path).encode())
+        assert os.fsencode(local_path(url)) == path

@@ -18,11 +18,12 @@ import platformdirs
 from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.formats.errors import FormatError
 from gavotte.formats.note_table import COLUMNS, note_rows
-from gavotte.formats.opening import open_source
+from gavotte.formats.opening import MAX_FILE_BYTES, open_source
 from gavotte.formats.passage import label_members, passage_members, read_passages
 from gavotte.formats.whole_file import write_whole
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.schools import school_named, schools_in
+from gavotte.regular_file import read_regular
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.solo.school import SCHOOLS, School
@@ -201,7 +202,7 @@ def _free_name(folder: Path, wanted: str, taken: Collection[Path]) -> Path:
 def _open(file: str) -> list[_Item]:
     path = Path(file)
     if file == "-" or path.suffix.lower() == ".json":
-        data = sys.stdin.buffer.read() if file == "-" else path.read_bytes()
+        data = sys.stdin.buffer.read() if file == "-" else read_regular(path, MAX_FILE_BYTES)
         text = data.decode("utf-8-sig")
         if text.lstrip().startswith("{") and '"gavotte-solo"' in text[:200]:
             return [_Item(path.stem, SOLO_DOCUMENT.read(data))]

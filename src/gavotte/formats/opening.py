@@ -6,6 +6,7 @@ from pathlib import Path
 
 from gavotte.formats.errors import FormatError
 from gavotte.formats.source import Source
+from gavotte.regular_file import read_regular
 
 SCORE_SUFFIXES = (".musicxml", ".xml", ".mxl")
 MIDI_SUFFIXES = (".mid", ".midi")
@@ -20,13 +21,11 @@ def open_source(path: Path) -> Source:
             f"Gavotte reads MusicXML ({', '.join(SCORE_SUFFIXES)}) and MIDI ({', '.join(MIDI_SUFFIXES)}), "
             f"not “{path.suffix or path.name}” files."
         )
-    if path.stat().st_size > MAX_FILE_BYTES:
-        raise FormatError("The file is larger than any solo; it was not read.")
     # The readers are loaded with the first file: they would lengthen every start.
     from gavotte.formats.midi_read import open_midi
     from gavotte.formats.musicxml import open_score
 
-    data = path.read_bytes()
+    data = read_regular(path, MAX_FILE_BYTES)
     if data[:4] == b"MThd" or (suffix in MIDI_SUFFIXES and data[:4] == b"RIFF"):
         return open_midi(data)
     if suffix in MIDI_SUFFIXES:

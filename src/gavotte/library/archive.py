@@ -32,6 +32,7 @@ from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of, own_
 from gavotte.library.schools import SCHOOLS_DOCUMENT, OwnSchools, keep_schools, own_schools, school_named
 from gavotte.library.store import Library
 from gavotte.recording.recording import Recording
+from gavotte.regular_file import is_regular
 from gavotte.solo.document import Solo
 from gavotte.solo.school import School
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
@@ -139,7 +140,7 @@ def _write_recording(
     item["recording"] = f"{name} recording.json"
     archive.writestr(str(item["recording"]), RECORDING_DOCUMENT.write(recording))
     file = file_of(library.folder, recording)
-    if not recording.copied or not file.is_file():
+    if not recording.copied or not is_regular(file):
         return
     item["sound"] = f"recordings/{file.name}"
     if item["sound"] in archive.namelist():

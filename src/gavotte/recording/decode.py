@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.player import RATE
+from gavotte.regular_file import regular_file
 
 SUFFIXES = (".wav", ".flac", ".ogg", ".oga", ".opus", ".mp3", ".aif", ".aiff")
 MAX_SECONDS = 60 * 60
@@ -56,14 +57,16 @@ def decode(path: Path, folder: Path) -> Generator[float, None, Decoded]:
     """
     import soundfile
 
-    size = path.stat().st_size
-    if size == 0:
-        raise RecordingError("The file is empty.")
     digest = hashlib.sha256()
-    with path.open("rb") as file:
+    with regular_file(path) as file:
+        size = os.fstat(file.fileno()).st_size
+        if size == 0:
+            raise RecordingError("The file is empty.")
         while block := file.read(_HASH_BLOCK):
             digest.update(block)
-            yield _HASH_SHARE * min(1.0, file.tell() / size)
+            if file.tell() > size:
+                raise RecordingError("The file is still being written. Wait until it is whole.")
+            yield _HASH_SHARE * file.tell() / size
     kept = folder / f"{digest.hexdigest()}.pcm"
     if kept.exists() and kept.stat().st_size:
         return Decoded(kept, kept.stat().st_size // 4)

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import os
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
+from urllib.parse import unquote_to_bytes
 
-from PyQt6.QtCore import QSettings, Qt, QTimer
+from PyQt6.QtCore import QSettings, Qt, QTimer, QUrl
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeySequence, QShortcut, QUndoGroup
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
@@ -64,6 +66,11 @@ if TYPE_CHECKING:
     from gavotte.desktop.shell.library_dialog import LibraryDialog
 
 TELL_MS = 5000
+
+
+def local_path(url: QUrl) -> Path:
+    """The file a dropped address names, byte for byte: not every file name is text."""
+    return Path(os.fsdecode(unquote_to_bytes(url.path(QUrl.ComponentFormattingOption.FullyEncoded))))
 
 
 class MainWindow(QMainWindow):
@@ -513,7 +520,7 @@ class MainWindow(QMainWindow):
         assert event is not None
         data = event.mimeData()
         if data is not None:
-            self.import_files([Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()])
+            self.import_files([local_path(url) for url in data.urls() if url.isLocalFile()])
             event.acceptProposedAction()
 
     # -- look ---------------------------------------------------------------------------------------

@@ -22,6 +22,7 @@ from gavotte.recording.decode import Decoded, decode
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.recording import Recording
 from gavotte.recording.waveform import Peaks, find_peaks
+from gavotte.regular_file import is_regular
 from gavotte.steps import scaled
 
 
@@ -71,7 +72,7 @@ class Tape(QObject):
     def _open_file(self, recording: Recording) -> None:
         """Decode a recording's file, or see that it is missing."""
         path = file_of(self._library.folder, recording)
-        if path.is_file():
+        if is_regular(path):
             self._decode(path, self._compare)
         else:
             self.missing = path
