@@ -16,7 +16,9 @@ _YOUNG = 2_000
 _QUIET = 500
 """Fewer new values than this between two looks: nothing is going on."""
 _LATEST = 120
-"""After this many looks at what is new everything is looked at, quiet or not: at least a minute of steady work."""
+"""After this many looks at what is new it is put to what is old, quiet or not: at least a minute of steady work."""
+_STILL = 20
+"""After so many looks in a row at which nothing was going on, nobody feels a look at everything."""
 
 
 class GarbageCollector(QObject):
@@ -24,8 +26,8 @@ class GarbageCollector(QObject):
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self._young_looks = 0
-        self._before = 0
+        self._young_looks = self._before = self._still = 0
+        self._wants_whole = False
         self._timer = QTimer(self)
         self._timer.setInterval(_EVERY_MILLISECONDS)
         self._timer.timeout.connect(self.look)
@@ -44,13 +46,21 @@ class GarbageCollector(QObject):
         gc.enable()
 
     def look(self) -> None:
-        """Look through what is new when it is much, through everything when it is time and nothing is going on."""
+        """Look through what is new when it is much, through everything when nothing has been going on for a while."""
         new = gc.get_count()[0]
         quiet = abs(new - self._before) < _QUIET
+        self._still = self._still + 1 if quiet else 0
         if self._young_looks >= _LATEST or (self._young_looks and quiet):
-            gc.collect()
-            self._young_looks = 0
+            gc.collect(1)
+            # What is still used stays for long, as a rule.
+            gc.freeze()
+            self._young_looks, self._wants_whole = 0, True
         elif new > _YOUNG:
             gc.collect(1)
             self._young_looks += 1
+        elif self._wants_whole and self._still >= _STILL:
+            gc.unfreeze()
+            gc.collect()
+            gc.freeze()
+            self._wants_whole = False
         self._before = gc.get_count()[0]

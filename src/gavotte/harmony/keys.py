@@ -9,10 +9,12 @@ from __future__ import annotations
 
 import itertools
 import math
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
+from operator import attrgetter
 
 from gavotte.harmony.changes import Change, falls_a_fifth, falls_a_semitone
 from gavotte.solo.document import KeyRegion, Solo
@@ -77,7 +79,10 @@ def hear_keys(solo: Solo, changes: Sequence[Change]) -> tuple[HeardKey, ...]:
 
 def key_heard_at(keys: Sequence[HeardKey], onset: Fraction) -> HeardKey:
     """Which of some heard keys, in order and at least one, is in force at an onset: before the first, the first."""
-    return next((heard for heard in reversed(keys) if heard.onset <= onset), keys[0])
+    return keys[max(0, bisect_right(keys, onset, key=_onset) - 1)]
+
+
+_onset = attrgetter("onset")
 
 
 def spans_of(regions: Sequence[KeyRegion], end: Fraction) -> tuple[HeardKey, ...]:

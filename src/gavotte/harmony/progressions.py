@@ -216,9 +216,11 @@ def _is_blues(bar: Sequence[frozenset[int]], tonic: int) -> bool:
 
 def _choruses(ground: Ground) -> Iterator[tuple[Fraction, Fraction]]:
     bars = [bar for bar in ground.grid.bars if bar.number > 0]
-    start = 0
+    start = heard = 0
     while start + _BLUES_BARS <= len(bars):
-        tonic = ground.key_at(bars[start].onset).key.tonic.pitch_class
+        while heard + 1 < len(ground.keys) and ground.keys[heard + 1].onset <= bars[start].onset:
+            heard += 1
+        tonic = ground.keys[heard].key.tonic.pitch_class
         is_blues = _is_blues(ground.bar_roots[start : start + _BLUES_BARS], tonic)
         if is_blues:
             yield bars[start].onset, bars[start + _BLUES_BARS - 1].end

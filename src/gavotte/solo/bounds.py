@@ -34,8 +34,9 @@ def within_bounds(solo: Solo) -> Solo:
         _check_words(where, words)
     for where, time in _times(solo):
         _check_time(where, time)
-    for where, length, shortest in _lengths(solo):
-        if not shortest <= length <= MAX_LENGTH or length.denominator > MAX_PARTS:
+    for where, length, may_be_none in _lengths(solo):
+        above, below = length.numerator, length.denominator
+        if above < 0 or (not above and not may_be_none) or above > MAX_LENGTH * below or below > MAX_PARTS:
             raise BoundsError(f"{where} lasts {_shown(length)} quarter notes")
     _check_regions(solo)
     _check_tempo(solo)
@@ -97,21 +98,21 @@ def _times(solo: Solo) -> Iterator[tuple[str, Fraction]]:
 
 
 def _check_time(where: str, time: Fraction) -> None:
-    if not -MAX_LENGTH <= time <= MAX_TIME:
+    above, below = time.numerator, time.denominator
+    if not -MAX_LENGTH * below <= above <= MAX_TIME * below:
         raise BoundsError(f"{where} stands at quarter note {_shown(time)}")
-    if time.denominator > MAX_PARTS:
+    if below > MAX_PARTS:
         raise BoundsError(f"{where} stands at a time finer than any rhythm")
 
 
-def _lengths(solo: Solo) -> Iterator[tuple[str, Fraction, Fraction]]:
-    """Lengths with what they are of, and the shortest each may be."""
-    nothing, something = Fraction(0), Fraction(1, MAX_PARTS)
+def _lengths(solo: Solo) -> Iterator[tuple[str, Fraction, bool]]:
+    """Lengths with what they are of, and whether each may be none."""
     for note in solo.notes:
-        yield f"note {note.id}", note.duration, nothing if note.grace else something
+        yield f"note {note.id}", note.duration, note.grace
         for part in note.written:
-            yield f"a written part of note {note.id}", part, nothing
-    yield from (("a bar", bar.length, something) for bar in solo.odd_bars)
-    yield "the pickup", solo.pickup, nothing
+            yield f"a written part of note {note.id}", part, True
+    yield from (("a bar", bar.length, False) for bar in solo.odd_bars)
+    yield "the pickup", solo.pickup, True
 
 
 def _check_regions(solo: Solo) -> None:
@@ -156,7 +157,7 @@ def _check_notes(notes: tuple[Note, ...]) -> None:
         if note.id in seen:
             raise BoundsError(f"two notes are called {note.id!r}")
         seen.add(note.id)
-        if before is not None and note.onset < before.onset:
+        if before is not None and _is_earlier(note.onset, before.onset):
             raise BoundsError(f"note {note.id} stands after a note that comes later")
         if abs(note.pitch.octave) > 12 or not 0 <= note.pitch.midi <= 127:
             raise BoundsError(f"note {note.id} is higher or lower than anything that sounds")
@@ -166,6 +167,10 @@ def _check_notes(notes: tuple[Note, ...]) -> None:
         if note.tuplet is not None and not (0 < note.tuplet.actual <= 128 and 0 < note.tuplet.normal <= 128):
             raise BoundsError(f"note {note.id} is in a tuplet of {note.tuplet.actual} to {note.tuplet.normal}")
         before = note
+
+
+def _is_earlier(time: Fraction, other: Fraction) -> bool:
+    return time.numerator * other.denominator < other.numerator * time.denominator
 
 
 def _check_instrument(solo: Solo) -> None:

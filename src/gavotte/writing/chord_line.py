@@ -12,12 +12,14 @@ import re
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from functools import lru_cache
 
 from gavotte.solo.bars import Bar, BarGrid
 from gavotte.solo.document import ChordEvent, Section, Solo
 from gavotte.theory.chord import Chord, RepeatChord, UnreadChord
 from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord_symbol, write_chord_symbol
 from gavotte.theory.key import Key
+from gavotte.theory.meter import Meter
 from gavotte.writing.placing import fresh_chord_ids
 
 _TOKEN = re.compile(r"\|:|:\||\|+|\[[^\]\n]*\]?|[^\s|\[]+")
@@ -304,13 +306,19 @@ def _cell(chords: Sequence[ChordEvent], bar: Bar, goes_on: bool) -> str:
         return ""
     offsets = [chord.onset - bar.onset + bar.lead_in for chord in chords]
     names = [chord.text for chord in chords]
-    beats = [beat.offset for beat in bar.meter.beats if bar.lead_in <= beat.offset < bar.lead_in + bar.length]
+    beats = _beats_of(bar.meter, bar.lead_in, bar.length)
     if offsets == _shared(beats, len(chords), bar):
         return " ".join(names)
     if set(offsets) <= set(beats):
         at = dict(zip(offsets, names, strict=True))
         return " ".join(at.get(beat, "/" if goes_on or beat > offsets[0] else "-") for beat in beats)
     return " ".join(f"{name}@{_place_text(offset, bar)}" for name, offset in zip(names, offsets, strict=True))
+
+
+@lru_cache(maxsize=256)
+def _beats_of(meter: Meter, lead_in: Fraction, length: Fraction) -> tuple[Fraction, ...]:
+    """The beats of a meter that a bar has."""
+    return tuple(beat.offset for beat in meter.beats if lead_in <= beat.offset < lead_in + length)
 
 
 def _place_text(offset: Fraction, bar: Bar) -> str:

@@ -164,18 +164,19 @@ class LineItem(QGraphicsItem):
 
     def set_selected(self, note_ids: frozenset[str]) -> None:
         """Colour the selected notes of this line."""
-        mine = note_ids & self.note_items.keys()
+        # What is selected can be the whole solo; a line has few notes.
+        mine = frozenset(note for note in self.note_items if note in note_ids)
         if mine == self._selected:
             return
         changed = self._selected ^ mine
-        self._selected = frozenset(mine)
+        self._selected = mine
         self._colour(changed)
         if self.lane is not None:
             self.lane.set_selected(self._selected)
 
     def set_pending(self, note_ids: frozenset[str]) -> None:
         """Colour the notes that are only proposed."""
-        mine = frozenset(note_ids & self.note_items.keys())
+        mine = frozenset(note for note in self.note_items if note in note_ids)
         changed = self._pending ^ mine
         self._pending = mine
         self._colour(changed)

@@ -11,7 +11,7 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import TypeVar
 
-from PyQt6.QtCore import QRectF, Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphicsView, QWidget
 
@@ -28,6 +28,7 @@ from gavotte.solo.document import ChordEvent, Note, Solo, Text
 from gavotte.solo.label import Label
 
 _MARGIN = 3 * SP
+_CLEARED_AT_ONCE = 4
 
 
 def _same_layout(old: Solo, new: Solo) -> bool:
@@ -60,6 +61,14 @@ def _not_shared(old: tuple[ItemT, ...], new: tuple[ItemT, ...]) -> list[ItemT]:
     return [item for item in old if id(item) not in in_new] + [item for item in new if id(item) not in in_old]
 
 
+class _PageScene(QGraphicsScene):
+    """A page with its lines."""
+
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self.lines: list[LineItem] = []
+
+
 class PageView(QGraphicsView):
     """Shows a solo with its labels.
 
@@ -83,7 +92,7 @@ class PageView(QGraphicsView):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setViewportUpdateMode(QGraphicsView.ViewportUpdateMode.MinimalViewportUpdate)
         self.palette_in_use: Palette = DAY
-        self._page_scene = self._new_scene()
+        self._page_scene: _PageScene = self._new_scene()
         self.setScene(self._page_scene)
         self._place: int | None = None
         self._engraver, self._parts = engraver, parts
@@ -111,6 +120,10 @@ class PageView(QGraphicsView):
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._set_next_line)
+        self._left_behind: list[_PageScene] = []
+        self._clearing = QTimer(self)
+        self._clearing.setInterval(0)
+        self._clearing.timeout.connect(self._clear_behind)
 
     # -- what is shown ------------------------------------------------------------------------------
 
@@ -132,7 +145,8 @@ class PageView(QGraphicsView):
     def clear(self) -> None:
         """Show nothing."""
         self._forget()
-        self._page_scene.clear()
+        if self._page_scene.lines:
+            self._page_scene = self._new_scene()
         self._turn_over()
 
     def _forget(self) -> None:
@@ -144,8 +158,8 @@ class PageView(QGraphicsView):
         self._solo = None
         self._playhead = self._played_line = self._caret = None
 
-    def _new_scene(self) -> QGraphicsScene:
-        scene = QGraphicsScene(self)
+    def _new_scene(self) -> _PageScene:
+        scene = _PageScene(self)
         # A few hundred lines are looked through at once; an index would be made anew at every edit, item by item.
         scene.setItemIndexMethod(QGraphicsScene.ItemIndexMethod.NoIndex)
         scene.setBackgroundBrush(QColor(self.palette_in_use.page))
@@ -158,11 +172,26 @@ class PageView(QGraphicsView):
             return
         self.setScene(self._page_scene)
         self._apply_zoom()
-        if before is not None:
-            before.deleteLater()
+        if isinstance(before, _PageScene):
+            self._leave_behind(before)
         if self._place is not None:
             self.verticalScrollBar().setValue(self._place)  # type: ignore[union-attr]
             self._place = None
+
+    def _leave_behind(self, scene: _PageScene) -> None:
+        """Take a page that is not looked at any more away, line by line: of a long solo it takes a while."""
+        self._left_behind.append(scene)
+        self._clearing.start()
+
+    def _clear_behind(self) -> None:
+        scene = self._left_behind[-1]
+        for _ in range(min(_CLEARED_AT_ONCE, len(scene.lines))):
+            scene.removeItem(scene.lines.pop())
+        if not scene.lines:
+            self._left_behind.pop()
+            scene.deleteLater()
+        if not self._left_behind:
+            self._clearing.stop()
 
     def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
         """Show a solo from its first line on."""
@@ -181,8 +210,9 @@ class PageView(QGraphicsView):
         if self._place is None or not keep_place:
             self._place = self.verticalScrollBar().value() if keep_place else 0  # type: ignore[union-attr]
         if self._page_scene is not self.scene():
-            self._page_scene.deleteLater()
+            self._leave_behind(self._page_scene)
         self._page_scene = self._new_scene()
+        self.lines = self._page_scene.lines
         self._take(solo, labels, notation, staff_for(solo))
         self._queue = list(lines)
         if not self._queue:

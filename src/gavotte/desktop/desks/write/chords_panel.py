@@ -15,8 +15,9 @@ from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.number import Number
 from gavotte.desktop.words import counted
+from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import ChordEvent, Solo
-from gavotte.theory.chord import Chord
+from gavotte.theory.chord import Chord, UnreadChord
 from gavotte.theory.chord_symbol import shown_chord
 from gavotte.theory.voice_leading import Move, moving_tones
 from gavotte.writing.chord_line import read_chord_line, write_chord_line
@@ -32,6 +33,7 @@ class ChordsPanel(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
+        self._written = ""
         self._solo: Solo | None = None
         self._chord: ChordEvent | None = None
         column = QVBoxLayout(self)
@@ -129,8 +131,9 @@ class ChordsPanel(QWidget):
             solo.chords, solo.sections, solo.meters, solo.form_end,
         )  # fmt: skip
         if not same:
+            self._written = write_chord_line(solo)
             self._reset()
-            bars = bars_in_chorus(solo) or read_chord_line(write_chord_line(solo), solo).bars
+            bars = bars_in_chorus(solo) or sum(bar.number > 0 for bar in BarGrid(solo).bars)
             self.bars.setValue(bars)
             self.count.setValue(max(1, round(solo.form_end / solo.chorus)) if solo.chorus else 1)
             self._check()
@@ -150,21 +153,27 @@ class ChordsPanel(QWidget):
 
     def _reset(self) -> None:
         if self._solo is not None:
-            self.editor.setPlainText(write_chord_line(self._solo))
+            self.editor.setPlainText(self._written)
 
     def _check(self) -> None:
         solo = self._solo
         if solo is None:
             return
         text = self.editor.toPlainText()
+        if text == self._written and not any(isinstance(event.symbol, UnreadChord) for event in solo.chords):
+            # What was written out from the chords need not be read to be known.
+            self.editor.mark_problems(())
+            self.use.setEnabled(False)
+            self.drop.setEnabled(False)
+            self.verdict.setText(counted(sum(bar.number > 0 for bar in BarGrid(solo).bars), "bar"))
+            return
         line = read_chord_line(text, solo)
         self.editor.mark_problems(line.problems)
         changed = bool(line.problems) or (line.solo.chords, line.solo.sections, line.solo.form_end) != (
             solo.chords, solo.sections, solo.form_end,
         )  # fmt: skip
-        typed = text != write_chord_line(solo)
-        self.use.setEnabled(not line.problems and changed and typed)
-        self.drop.setEnabled(typed)
+        self.use.setEnabled(not line.problems and changed)
+        self.drop.setEnabled(True)
         if line.problems:
             more = len(line.problems) - 1
             words = line.problems[0].why
