@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import logging
+import os
 import shutil
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -13,6 +14,7 @@ import pytest
 from PyQt6.QtCore import QSettings, QtMsgType
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
+from tests.desktop.watchdog import MOST_SECONDS, WatchedApplication
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop.activity import LOG
@@ -26,11 +28,28 @@ OpenWindow = Callable[[Path], MainWindow]
 
 @pytest.fixture(scope="session")
 def qapp() -> QApplication:
-    return make_application()
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    watched = WatchedApplication(["gavotte"])
+    assert make_application() is watched
+    return watched
 
 
-HARMLESS = ("This plugin does not support", "Couldn't ", "Mouse event ", "PulseAudio")
-"""What Qt says on a machine without a screen and a sound card, and of clicks made by a test, whatever is done."""
+@pytest.fixture(autouse=True)
+def nothing_stands_still(qapp: WatchedApplication) -> Iterator[None]:
+    """After each story: no event has kept the window waiting for more than a second."""
+    qapp.forget()
+    yield
+    assert qapp.longest <= MOST_SECONDS, f"{qapp.longest_event} took {qapp.longest:.1f} s"
+
+
+HARMLESS = (
+    "This plugin does not support",
+    "Couldn't ",
+    "Mouse event ",
+    "PulseAudio",
+    "QObject::disconnect: wildcard call",
+)
+"""What Qt says on a machine without a screen and a sound card, of clicks made by a test, and of its own sockets."""
 
 QUIET = (QtMsgType.QtDebugMsg, QtMsgType.QtInfoMsg)
 

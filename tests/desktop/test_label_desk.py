@@ -16,6 +16,7 @@ from gavotte.desktop.desks.label.filter_choice import DOUBTS, EVERYTHING, SKELET
 from gavotte.desktop.desks.label.item_words import words_of
 from gavotte.desktop.errands.exporting import ANALYSIS, PAPER
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.desktop.solo.session import LABEL_AT_ONCE
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.labelling.questions import Asked
 from gavotte.library.schools import own_schools
@@ -476,3 +477,26 @@ def test_whatever_is_pressed_can_be_undone(seed: int, qtbot: QtBot, at_ferry: Ma
     while session.undo_stack.canUndo():
         session.undo_stack.undo()
     assert session.solo == begun
+
+
+def test_what_an_edit_took_away_is_not_answered(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
+    plain = make_solo([("Dm7", "D5/8 E5 F5 G5 A5/4 F5/4"), ("G7", "F#5/4 D5 C#5 Ab5")] * 40)
+    solo = replace(plain, notes=tuple(replace(note, uncertain=i % 50 == 0) for i, note in enumerate(plain.notes)))
+    with Library(tmp_path / "long") as library:
+        solo_id = library.add_solo(solo)
+    window = open_window(tmp_path / "long")
+    window.open_solo(solo_id)
+    desk, session = window.desks["label"], window.session
+    qtbot.waitUntil(lambda: desk.review.is_complete and bool(desk.review.questions), timeout=15_000)
+    assert session.solo is not None
+    assert len(session.solo.notes) > LABEL_AT_ONCE
+    for take in (True, False):
+        item = next(item for item in desk.review.questions if item.first)
+        desk.review.choose(item)
+        gone = {item.first, item.last}
+        kept = tuple(note for note in session.solo.notes if note.id not in gone)
+        session.edit("Take notes away", replace(session.solo, notes=kept))
+        desk.review.answer(take)
+        assert all(other.first not in gone for other in desk.review.questions)
+        desk.review.step(1)
+    qtbot.waitUntil(lambda: desk.review.is_complete, timeout=15_000)

@@ -103,6 +103,21 @@ def questions(
     return about_all + sorted(about, key=lambda item: (places[item.first], item.asked is Asked.DOUBT))
 
 
+def still_asks(solo: Solo, shown: Solo, question: Question) -> bool:
+    """Whether what a question is about is still there, after edits that were not looked through yet."""
+    places = solo.places
+    if question.first and (question.first not in places or question.last not in places):
+        return False
+    if question.first and places[question.first] > places[question.last]:
+        return False
+    slip = question.slip
+    if slip is None:
+        return True
+    if slip.note not in places or (slip.chord and all(event.id != slip.chord for event in solo.chords)):
+        return False
+    return slip.pitch is None or shown.note(slip.note).pitch != slip.pitch
+
+
 def number_to_look_at(found: Labelled) -> int:
     """How many questions a solo has that nobody has looked at yet."""
     return len(questions(found.solo, found, whole(look_through(found))))

@@ -22,7 +22,7 @@ from gavotte.labelling.answers import (
     without_slip,
 )
 from gavotte.labelling.learning import Offer
-from gavotte.labelling.questions import Asked, Findings, Question, look_through, questions
+from gavotte.labelling.questions import Asked, Findings, Question, look_through, questions, still_asks
 from gavotte.labelling.slips import Remedy, Slip
 from gavotte.solo.document import Solo
 
@@ -68,7 +68,21 @@ class Review(QObject):
         # Whoever types into a long solo is not kept waiting for the queue.
         if solo is None or len(solo.notes) <= LABEL_AT_ONCE:
             self._list()
+        else:
+            self._drop_gone()
         self._soon.start()
+
+    def _drop_gone(self) -> None:
+        """Ask nothing more about what is not there any more."""
+        solo, shown = self._session.solo, self._session.shown
+        if solo is None or shown is None:
+            return
+        asked = [item for item in self.questions if still_asks(solo, shown, item)]
+        if len(asked) < len(self.questions):
+            self.questions = asked
+            if self._current is not None and self._same(self._current) is None:
+                self._current = None
+            self.changed.emit()
 
     def cancel(self) -> None:
         """Look no further."""
@@ -89,6 +103,9 @@ class Review(QObject):
         elsewhere = self.memory.corrections.elsewhere(school, solo_id)
 
         def take(findings: Findings) -> None:
+            if self._session.found is not found:
+                # It was changed meanwhile, and is looked through again.
+                return
             self._findings = findings
             self.memory.keep(school, solo_id, findings.evidence or {})
             self._list()
@@ -167,6 +184,7 @@ class Review(QObject):
         """Do what the current question suggests (or take the label in doubt as it is), or leave things as they are
         without asking again; then go on to the next.
         """
+        self._drop_gone()
         item = self.current
         if item is None:
             # What was not in view is only shown: nobody answers what they have not seen.

@@ -110,7 +110,7 @@ class Doubting(QObject):
     def write(self, midi: int) -> None:
         """Write a pitch that was weighed: in place of the note's, or as a note where none is."""
         solo, note = self._session.solo, self._note
-        if solo is None or note is None:
+        if solo is None or note is None or (self._is_written and note.id not in solo.places):
             return
         steps = midi - note.pitch.midi
         base = solo if self._is_written else placed(solo, note)

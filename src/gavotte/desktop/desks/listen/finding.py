@@ -62,9 +62,11 @@ class Finder(QObject):
             tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo or likely_tempo(envelope)
             return find_beats(envelope, tempo, tapped.times)
 
-        self._begin(translate("Gavotte", "Finding the beats"), work, lambda times: self._take(before, times))
+        self._begin(translate("Gavotte", "Finding the beats"), work, lambda times: self._take(decoded, before, times))
 
-    def _take(self, before: BeatMap, times: tuple[float, ...]) -> None:
+    def _take(self, decoded: Decoded, before: BeatMap, times: tuple[float, ...]) -> None:
+        if self._tape.decoded is not decoded:
+            return
         found = BeatMap(times)
         if not found.is_usable:
             self.failed.emit(translate("Gavotte", "No beats were found. Tap them: press T on every beat."))
@@ -94,9 +96,11 @@ class Finder(QObject):
 
             return whole(measure_tuning(samples))
 
-        self._begin(translate("Gavotte", "Measuring the tuning"), work, self._tell_tuning)
+        self._begin(translate("Gavotte", "Measuring the tuning"), work, lambda cents: self._tell_tuning(decoded, cents))
 
-    def _tell_tuning(self, cents: float | None) -> None:
+    def _tell_tuning(self, decoded: Decoded, cents: float | None) -> None:
+        if self._tape.decoded is not decoded:
+            return
         if cents is None:
             self.failed.emit(translate("Gavotte", "The tuning can't be measured: too little in it has a clear pitch."))
             return

@@ -354,10 +354,15 @@ class WriteDesk(Desk):
         activities.cancel(self)
         if solo is not None:
             activities.beside(
-                self, lambda: writing_checks(solo), self._show_checks, lambda error: self.studio.asks.notice(str(error))
+                self,
+                lambda: writing_checks(solo),
+                lambda findings: self._show_checks(solo, findings),
+                lambda error: self.studio.asks.notice(str(error)),
             )
 
-    def _show_checks(self, findings: tuple[Finding, ...]) -> None:
+    def _show_checks(self, solo: Solo, findings: tuple[Finding, ...]) -> None:
+        if self._session.solo is not solo:
+            return
         self.panel.show_number("checks", len(findings))
         self.panel.checks.show_findings(findings)
 
