@@ -73,9 +73,9 @@ def _encode(value: Any) -> Any:
 
 
 def _decode(kind: type, value: Any) -> Any:
-    if kind is Fraction:
+    if kind is Fraction and isinstance(value, str):
         return exact(value)
-    raise TypeError(f"a document has no place for {kind.__name__}")
+    raise TypeError(f"a {type(value).__name__} is no {kind.__name__}")
 
 
 def with_version(version: int) -> Migration:

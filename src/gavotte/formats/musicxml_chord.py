@@ -5,6 +5,7 @@ from __future__ import annotations
 import xml.etree.ElementTree as ET
 from dataclasses import replace
 
+from gavotte.formats.numbers import exact
 from gavotte.theory.chord import TENSIONS, Chord, ChordSymbol, NoChord, UnreadChord
 from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord, parse_chord_symbol, write_chord_symbol
 from gavotte.theory.pitch import PitchName
@@ -87,10 +88,15 @@ def _from_text(name: PitchName, kind_element: ET.Element | None, kind: str, bass
     return replace(chord, bass=bass) if bass else chord
 
 
+def _alter(text: str | None) -> int:
+    """Semitones up or down. Raises ValueError."""
+    return int(exact((text or "0").strip()))
+
+
 def _name(element: ET.Element, prefix: str) -> PitchName:
     step = (element.findtext(f"{prefix}-step") or "").strip()
     try:
-        alter = int(float(element.findtext(f"{prefix}-alter") or 0))
+        alter = _alter(element.findtext(f"{prefix}-alter"))
         return PitchName(step, alter)
     except ValueError as error:
         raise UnreadableHarmonyError(f"its {prefix} is no note name") from error
@@ -102,8 +108,8 @@ def _with_degree(chord: Chord, degree: ET.Element) -> Chord:
     Alterations count from major and perfect intervals, and from the minor seventh.
     """
     try:
-        value = int(degree.findtext("degree-value") or 0)
-        alter = int(float(degree.findtext("degree-alter") or 0))
+        value = int(exact((degree.findtext("degree-value") or "0").strip()))
+        alter = _alter(degree.findtext("degree-alter"))
     except ValueError as error:
         raise UnreadableHarmonyError("one of its degrees is no number") from error
     kind = (degree.findtext("degree-type") or "add").strip()

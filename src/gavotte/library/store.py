@@ -322,7 +322,7 @@ class Library:
             f"SELECT {', '.join(names)} FROM {table.name} WHERE deleted IS NULL ORDER BY {order} DESC, rowid DESC"
         )
         make: Callable[..., EntryT] = entry
-        return [make(*row[:-1], datetime.fromisoformat(row[-1])) for row in rows]
+        return [make(*row[:-1], _read_time(row[-1])) for row in rows]
 
     def delete_solo(self, solo_id: str) -> None:
         """Take a solo off the shelf; its licks stay."""
@@ -415,6 +415,15 @@ class Library:
     def _set_deleted(self, table: str, row_id: str, when: str | None) -> None:
         with self._writing() as db:
             db.execute(f"UPDATE {table} SET deleted=? WHERE id=?", (when, row_id))
+
+
+def _read_time(text: str) -> datetime:
+    """When a row says it was made or changed; one that says nothing of the kind is listed last."""
+    try:
+        time = datetime.fromisoformat(text)
+        return time if time.tzinfo is not None else time.replace(tzinfo=UTC)
+    except ValueError:
+        return datetime.fromtimestamp(0, UTC)
 
 
 def _now() -> datetime:

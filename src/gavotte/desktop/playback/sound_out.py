@@ -47,9 +47,12 @@ class SoundOut(QObject):
     def close(self) -> None:
         """Let the output go; ``open`` opens another."""
         self.stop()
-        if self.output is not None:
-            self.output.close()
-            self.output = None
+        output, self.output, self._sounding = self.output, None, None
+        if output is not None:
+            output.stopped.disconnect(self._lost)
+            output.close()
+            # As a child it would be kept as long as its parent, and with it what it let sound.
+            output.setParent(None)
 
     @property
     def is_heard(self) -> bool:
