@@ -13,6 +13,7 @@ import sqlite3
 import zipfile
 from collections.abc import Callable
 from contextlib import closing
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 from xml.etree import ElementTree
@@ -36,6 +37,7 @@ from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.recording import Recording
 from gavotte.solo.bounds import within_bounds
 from gavotte.solo.document import Solo
+from gavotte.solo.moving import excerpt
 from gavotte.vocabulary.lick import keep_lick
 
 READ, REFUSED = "read", "refused"
@@ -44,7 +46,8 @@ NUMBERS = ["0", "-1", "1", "3", "7/3", "1/0", "1e99999999", "3000000", "9" * 400
 TEXTS = ["", "x", "C", "Bb major", "major", "\ud800", "\x00", "a" * 30_000, "../../secret", "n1", "true", "4/4", "0/4"]
 VALUES: list[Any] = [None, True, 0, -1, 10**30, 1.5, 1e308, [], {}, [[]], *NUMBERS, *TEXTS]
 
-SOLO = DEMO_SOLOS[0]()
+_WHOLE = DEMO_SOLOS[0]()
+SOLO = replace(excerpt(_WHOLE, _WHOLE.notes[0].id, _WHOLE.notes[35].id), title="A part")
 SCORE, MIDI, DOCUMENT = write_musicxml(SOLO), write_midi(SOLO), SOLO_DOCUMENT.write(SOLO)
 
 
@@ -212,7 +215,7 @@ def archive(seed: int, folder: Path) -> str:
             list(write_archive(library, whole))
     with zipfile.ZipFile(whole) as source:
         members = {name: source.read(name) for name in source.namelist()}
-    for _blow in range(chance.randint(1, 3)):
+    for _blow in range(chance.randint(0, 2)):
         name = chance.choice([name for name in members if name.endswith(".json")] or list(members))
         match chance.randrange(8):
             case 0:
@@ -220,7 +223,7 @@ def archive(seed: int, folder: Path) -> str:
             case 1:
                 members.pop(name)
             case _:
-                value = damage_json(json.loads(members[name]), chance, chance.randint(1, 3))
+                value = damage_json(json.loads(members[name]), chance, 1)
                 members[name] = json.dumps(value).encode()
         if not members:
             break
@@ -229,7 +232,7 @@ def archive(seed: int, folder: Path) -> str:
         for name, data in members.items():
             out.writestr(name or "x", data)
     data = bytearray(path.read_bytes())
-    if chance.random() < 0.2:
+    if chance.random() < 0.3:
         data[chance.randrange(len(data))] = chance.randrange(256)
         path.write_bytes(data)
     goal = folder / f"into{seed}"

@@ -20,8 +20,11 @@ from gavotte.demo.build import build_demo
 from gavotte.desktop.activity import LOG
 from gavotte.desktop.app import make_application
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.library.store import Library
+from gavotte.solo.bounds import within_bounds
+from gavotte.solo.document import Solo
 
 OpenWindow = Callable[[Path], MainWindow]
 
@@ -78,6 +81,17 @@ def nothing_went_wrong(request: pytest.FixtureRequest, qtlog: Any, monkeypatch: 
     assert errors == []
     warned = [record.message for record in qtlog.records if record.type not in QUIET]
     assert [message for message in warned if not message.startswith(HARMLESS)] == []
+
+
+@pytest.fixture(autouse=True)
+def every_edit_can_be_opened_again(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Whatever a story makes of a solo, the library would give it back."""
+    save = Saver.save_solo
+
+    def checked(saver: Saver, solo_id: str, solo: Solo) -> None:
+        save(saver, solo_id, within_bounds(solo))
+
+    monkeypatch.setattr(Saver, "save_solo", checked)
 
 
 @pytest.fixture(autouse=True)

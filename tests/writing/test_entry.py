@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.conftest import make_solo
 
+from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.notation.written import Notation
 from gavotte.solo.document import Function, Solo, Tuplet
 from gavotte.solo.edits import with_decision
@@ -251,3 +252,13 @@ def test_taps_become_a_rhythm_whose_pitches_are_open() -> None:
         (2, 1, True),
     ]
     assert done.entry.caret == 3
+
+
+def test_a_line_that_climbs_on_and_on_stays_within_what_sounds() -> None:
+    for letters in ("CDEFGAB", "BAGFEDC"):
+        solo, entry = Solo("Climbing"), Entry(Fraction(0))
+        for number in range(120):
+            done = write_name(solo, entry, letters[number % 7])
+            solo, entry = done.solo, done.entry
+        assert all(0 <= note.pitch.midi <= 127 for note in solo.notes)
+        assert SOLO_DOCUMENT.read(SOLO_DOCUMENT.write(solo)) == solo

@@ -15,6 +15,7 @@ MAX_LENGTH = 4_096
 """Quarter notes a note or a bar may last."""
 MAX_PARTS = 1_000_000
 """The finest division of a quarter note."""
+MAX_OCTAVE = 20
 MAX_TEMPO = 2_000
 """Quarter notes a minute."""
 MAX_WORDS = 20_000
@@ -159,7 +160,8 @@ def _check_notes(notes: tuple[Note, ...]) -> None:
         seen.add(note.id)
         if before is not None and _is_earlier(note.onset, before.onset):
             raise BoundsError(f"note {note.id} stands after a note that comes later")
-        if abs(note.pitch.octave) > 12 or not 0 <= note.pitch.midi <= 127:
+        # A little beyond what sounds is let pass: nobody's library shall be refused for a note that is too high.
+        if not -MAX_OCTAVE <= note.pitch.octave <= MAX_OCTAVE:
             raise BoundsError(f"note {note.id} is higher or lower than anything that sounds")
         for mark in note.marks:
             if mark.semitones is not None and not 0 <= abs(mark.semitones) <= MAX_STEPS:

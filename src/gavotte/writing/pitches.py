@@ -27,7 +27,10 @@ def named_pitch(solo: Solo, letter: str, time: Fraction) -> Pitch:
     octave = around.octave
     step = LETTERS.index(letter) - LETTERS.index(around.letter)
     octave += 1 if step < -3 else -1 if step > 3 else 0
-    return Pitch(letter, _alter_in_bar(solo, letter, octave, time), octave)
+    pitch = Pitch(letter, _alter_in_bar(solo, letter, octave, time), octave)
+    # A line that climbs on and on comes back an octave lower before it leaves what sounds.
+    back = 1 if pitch.midi < 0 else -1 if pitch.midi > 127 else 0
+    return replace(pitch, octave=octave + back)
 
 
 def _middle(instrument: Instrument, letter: str) -> Pitch:

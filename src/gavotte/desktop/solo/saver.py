@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import errno
 import logging
+import os
+import stat
 from collections.abc import Mapping
 from pathlib import Path
 
@@ -176,7 +179,7 @@ class Saver(QObject):
                 files[f"{solo_id}{RESCUED_RECORDING}"] = RECORDING_DOCUMENT.write(recording)
         for folder in folders:
             try:
-                folder.mkdir(parents=True, exist_ok=True)
+                _make_own(folder)
                 for name, data in files.items():
                     write_whole(folder / name, data)
             except OSError as error:
@@ -184,3 +187,12 @@ class Saver(QObject):
             else:
                 return folder
         return None
+
+
+def _make_own(folder: Path) -> None:
+    """Make a folder that is this user's alone. Raises OSError where somebody else's is there already."""
+    for part in (folder.parent, folder):
+        part.mkdir(mode=0o700, parents=True, exist_ok=True)
+        found = part.lstat()
+        if not stat.S_ISDIR(found.st_mode) or found.st_uid != os.getuid():
+            raise PermissionError(errno.EPERM, "it belongs to somebody else", str(part))

@@ -1,0 +1,133 @@
+"""Random actions at all desks, and undo back to the beginning: .venv/bin/python benchmarks/actions.py [ACTIONS [SEED]]
+
+In the real window, offscreen, on a demo library: commands and keys as they come, with dialogs left by Escape. After
+each round of 200 actions everything is undone, and the open solo must be what it was when it was opened; whatever was
+made of it on the way must be a solo the library would give back.
+"""
+
+from __future__ import annotations
+
+import logging
+import os
+import random
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ["GAVOTTE_AUDIO"] = "manual"
+
+from PyQt6.QtCore import QSettings, Qt, QTimer
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication, QDialog, QFileDialog, QMessageBox, QWidget
+
+from gavotte.demo.build import build_demo
+from gavotte.desktop.app import make_application
+from gavotte.desktop.garbage import GarbageCollector
+from gavotte.desktop.shell.window import MainWindow
+from gavotte.library.store import Library
+from gavotte.solo.bounds import within_bounds
+
+_ROUND = 200
+_KEYS = [
+    *(getattr(Qt.Key, f"Key_{letter}") for letter in "ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789"),
+    Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Home, Qt.Key.Key_End,
+    Qt.Key.Key_Return, Qt.Key.Key_Delete, Qt.Key.Key_Backspace, Qt.Key.Key_Space, Qt.Key.Key_Tab, Qt.Key.Key_Escape,
+    Qt.Key.Key_Plus, Qt.Key.Key_Minus, Qt.Key.Key_Period, Qt.Key.Key_Comma, Qt.Key.Key_QuoteLeft,
+]  # fmt: skip
+_MODIFIERS = [Qt.KeyboardModifier.NoModifier] * 6 + [Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.AltModifier]
+_LEFT_OUT = {"file.quit"}
+
+
+class Errors(logging.Handler):
+    """Counts what was logged as an error."""
+
+    def __init__(self) -> None:
+        super().__init__(logging.ERROR)
+        self.texts: list[str] = []
+
+    def emit(self, record: logging.LogRecord) -> None:
+        self.texts.append(logging.Formatter().format(record))
+
+
+def leave_dialogs(window: QWidget) -> None:
+    """Escape from whatever asks something."""
+    for widget in QApplication.topLevelWidgets():
+        if isinstance(widget, QDialog) and widget.isVisible() and widget is not window:
+            widget.reject()
+    popup = QApplication.activePopupWidget()
+    if popup is not None:
+        popup.close()
+
+
+def main() -> None:
+    """Print how much was done and what went wrong."""
+    wanted = int(sys.argv[1]) if len(sys.argv) > 1 else 2000
+    chance = random.Random(int(sys.argv[2]) if len(sys.argv) > 2 else 1)
+    app = make_application()
+    errors = Errors()
+    logging.getLogger("gavotte").addHandler(errors)
+    caught: list[str] = []
+    sys.excepthook = lambda kind, error, trace: caught.append(f"{kind.__name__}: {error}")
+    for name in ("getOpenFileName", "getSaveFileName", "getOpenFileNames"):
+        setattr(QFileDialog, name, staticmethod(lambda *_: ("", "")))
+    QMessageBox.exec = lambda *_: 0  # type: ignore[method-assign]
+    with tempfile.TemporaryDirectory() as folder:
+        build_demo(Path(folder) / "demo")
+        with Library(Path(folder) / "demo") as library:
+            window = MainWindow(library, QSettings(f"{folder}/s.ini", QSettings.Format.IniFormat))
+            window.resize(1280, 800)
+            window.show()
+            collector = GarbageCollector(window)
+            collector.begin()
+            escaping = QTimer()
+            escaping.timeout.connect(lambda: leave_dialogs(window))
+            escaping.start(50)
+            done = rounds = not_back = 0
+            longest = 0.0
+            while done < wanted:
+                library_solos = [entry.id for entry in library.solos()]
+                window.open_solo(chance.choice(library_solos))
+                opened, opened_id = window.session.solo, window.session.solo_id
+                for _ in range(_ROUND):
+                    begun = time.perf_counter()
+                    act(window, chance)
+                    app.processEvents()
+                    longest = max(longest, time.perf_counter() - begun)
+                    done += 1
+                    leave_dialogs(window)
+                    if window.session.solo_id != opened_id:
+                        opened, opened_id = window.session.solo, window.session.solo_id
+                    if window.session.solo is not None:
+                        within_bounds(window.session.solo)
+                while window.session.undo_stack.canUndo():
+                    window.session.undo_stack.undo()
+                not_back += window.session.solo != opened
+                rounds += 1
+            window.rescue.ask = lambda *_: None  # type: ignore[assignment, return-value]
+            window.close()
+    print(
+        f"{done} actions in {rounds} rounds: {len(caught)} exceptions, {len(errors.texts)} errors in the log, "
+        f"{not_back} rounds that undo did not lead back; the longest action took {longest:.2f} s"
+    )
+    for text in sorted({*caught, *(text[-300:] for text in errors.texts)})[:20]:
+        print("  ", text)
+    app.quit()
+
+
+def act(window: MainWindow, chance: random.Random) -> None:
+    """One thing a user may do: a command that is at hand, or a key where the keys go."""
+    if chance.random() < 0.4:
+        commands = [command for command in window.actions_of.at_hand() if command.id not in _LEFT_OUT]
+        command = chance.choice(commands)
+        action = window.actions_of.action(command.id)
+        if action.isEnabled():
+            action.trigger()
+        return
+    where = QApplication.focusWidget() if chance.random() < 0.3 else window.desk.focus()
+    QTest.keyClick(where or window, chance.choice(_KEYS), chance.choice(_MODIFIERS))
+
+
+if __name__ == "__main__":
+    main()
