@@ -240,3 +240,19 @@ def test_ink_has_no_holes_where_its_parts_cross() -> None:
     assert ink.contains(QPointF(9, 24)), "where a mirrored glyph and a rectangle cross"
     assert not ink.contains(QPointF(3, 3)), "a hole that belongs to a glyph stays one"
     assert not ink.contains(QPointF(3, 27))
+
+
+def test_several_lines_changed_while_others_are_to_come_are_all_set_anew(qtbot: QtBot, engraver: Engraver) -> None:
+    view = PageView(engraver)
+    qtbot.addWidget(view)
+    view.resize(1000, 700)
+    view.show()
+    solo = make_solo([("Dm7", "D5/8 E5 F5 G5 A5/4 F5/4"), ("G7", "B4/4 D5 F5 Ab5")] * 12)
+    view.show_solo(solo, labels_of(solo))
+    while len(view.lines) < 4:
+        QApplication.processEvents()
+    edited = with_notes_moved(solo, [note.id for note in solo.notes], -1)
+    view.update_solo(edited, labels_of(edited))
+    qtbot.waitUntil(lambda: view.is_complete)
+    shown = [placed.note.pitch.midi for line in view.lines for placed in line.line.notes]
+    assert shown == [note.pitch.midi for note in edited.notes]

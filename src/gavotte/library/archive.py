@@ -45,6 +45,7 @@ _MAX_DOCUMENTS = 512 * 1024 * 1024
 _MAX_SOUND = 3 * 1024 * 1024 * 1024
 _MAX_SWOLLEN = 30
 """How many times as large a file becomes by unpacking, at most; documents and silence pack well."""
+_MOST_TO_LOOK_AT = 1_000_000
 _ROOM_LEFT = 200 * 1024 * 1024
 _SOUND_BLOCK = 1 << 20
 LOG = logging.getLogger("gavotte")
@@ -220,7 +221,7 @@ def _check_size(archive: zipfile.ZipFile) -> None:
 
 
 def _count(value: object) -> int | None:
-    return value if isinstance(value, int) and value >= 0 else None
+    return value if isinstance(value, int) and 0 <= value <= _MOST_TO_LOOK_AT else None
 
 
 def _member(archive: zipfile.ZipFile, name: str) -> bytes:

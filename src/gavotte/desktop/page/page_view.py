@@ -312,7 +312,8 @@ class PageView(QGraphicsView):
         if self._wanted_in_view in self._line_of:
             self.ensure_note_visible(self._wanted_in_view)
         if not self._queue:
-            self._timer.stop()
+            if not self._stale:
+                self._timer.stop()
             self._place_caret()
             if len(self.lines) == 1:
                 self._apply_zoom()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
 from gavotte.desktop.translation import translate
@@ -15,6 +16,7 @@ class Notice(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("notice")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.text = QLabel()
         self.text.setWordWrap(True)
         self.action = QPushButton()
