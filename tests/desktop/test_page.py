@@ -29,11 +29,17 @@ def labels_of(solo: Solo) -> dict[str, Label]:
 
 
 @pytest.fixture
-def page(qtbot: QtBot, engraver: Engraver) -> PageView:
-    view = PageView(engraver)
-    qtbot.addWidget(view)
-    view.resize(1000, 700)
-    view.show()
+def view(qtbot: QtBot, engraver: Engraver) -> PageView:
+    """A page with nothing on it."""
+    made = PageView(engraver)
+    qtbot.addWidget(made)
+    made.resize(1000, 700)
+    made.show()
+    return made
+
+
+@pytest.fixture
+def page(qtbot: QtBot, view: PageView) -> PageView:
     solo = make_solo([("Dm7", "D5/8 E5 F5 G5 A5/4 F5/4"), ("G7", "B4/4 D5 F5 Ab5")] * 8)
     view.show_solo(solo, labels_of(solo))
     qtbot.waitUntil(lambda: view.is_complete)
@@ -47,11 +53,7 @@ def head_of(page: PageView, note: str) -> QPoint:
     return page.mapFromScene(line.mapToScene(x, y))
 
 
-def test_an_edit_while_lines_are_still_to_come_lets_the_page_go_on(qtbot: QtBot, engraver: Engraver) -> None:
-    view = PageView(engraver)
-    qtbot.addWidget(view)
-    view.resize(1000, 700)
-    view.show()
+def test_an_edit_while_lines_are_still_to_come_lets_the_page_go_on(qtbot: QtBot, view: PageView) -> None:
     solo = make_solo([("Dm7", "D5/8 E5 F5 G5 A5/4 F5/4"), ("G7", "B4/4 D5 F5 Ab5")] * 8)
     view.show_solo(solo, labels_of(solo))
     while not view.lines:
@@ -242,11 +244,7 @@ def test_ink_has_no_holes_where_its_parts_cross() -> None:
     assert not ink.contains(QPointF(3, 27))
 
 
-def test_several_lines_changed_while_others_are_to_come_are_all_set_anew(qtbot: QtBot, engraver: Engraver) -> None:
-    view = PageView(engraver)
-    qtbot.addWidget(view)
-    view.resize(1000, 700)
-    view.show()
+def test_several_lines_changed_while_others_are_to_come_are_all_set_anew(qtbot: QtBot, view: PageView) -> None:
     solo = make_solo([("Dm7", "D5/8 E5 F5 G5 A5/4 F5/4"), ("G7", "B4/4 D5 F5 Ab5")] * 12)
     view.show_solo(solo, labels_of(solo))
     while len(view.lines) < 4:

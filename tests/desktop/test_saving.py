@@ -19,7 +19,7 @@ from gavotte.desktop.solo.saver import SAVE_DELAY_MS
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
 from gavotte.recording.recording import Recording
-from gavotte.solo.document import Function
+from gavotte.solo.document import Function, Solo
 
 TAKE = Recording("take.wav", "/nowhere/take.wav", False, "0" * 64, 44100)
 
@@ -121,6 +121,21 @@ def unsaved(window: MainWindow) -> None:
     window.studio.saver.save()
 
 
+def closed_with_unsaved(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> tuple[str, Solo]:
+    """Close a window though its solo and what is known of a recording can't be saved; gives the solo and its id."""
+    window.rescue.ask = lambda _, words: Choice.CLOSE
+    solo_id = window.session.solo_id
+    assert solo_id is not None
+    with a_full_disk(monkeypatch):
+        unsaved(window)
+        changed = window.session.solo
+        window.studio.saver.save_recording(solo_id, TAKE)
+        assert window.close()
+    window.studio.library.close()
+    assert changed is not None
+    return solo_id, changed
+
+
 def test_closing_asks_and_stays_if_that_is_wanted(at_ferry: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
     asked: list[str] = []
 
@@ -158,15 +173,7 @@ def test_closing_tries_again_as_often_as_wanted(at_ferry: MainWindow, monkeypatc
 def test_what_was_rescued_comes_back_at_the_next_start(
     open_window: OpenWindow, at_ferry: MainWindow, demo_folder: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    at_ferry.rescue.ask = lambda _, words: Choice.CLOSE
-    solo_id = at_ferry.session.solo_id
-    assert solo_id is not None
-    with a_full_disk(monkeypatch):
-        unsaved(at_ferry)
-        changed = at_ferry.session.solo
-        at_ferry.studio.saver.save_recording(solo_id, TAKE)
-        assert at_ferry.close()
-    at_ferry.studio.library.close()
+    solo_id, changed = closed_with_unsaved(at_ferry, monkeypatch)
     again = open_window(demo_folder)
     assert again.studio.library.solo(solo_id) != changed
     again.greet()
@@ -182,14 +189,7 @@ def test_what_was_rescued_comes_back_at_the_next_start(
 def test_what_was_worked_on_since_is_not_replaced(
     open_window: OpenWindow, at_ferry: MainWindow, demo_folder: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    at_ferry.rescue.ask = lambda _, words: Choice.CLOSE
-    solo_id = at_ferry.session.solo_id
-    assert solo_id is not None
-    with a_full_disk(monkeypatch):
-        unsaved(at_ferry)
-        rescued = at_ferry.session.solo
-        assert at_ferry.close()
-    at_ferry.studio.library.close()
+    solo_id, rescued = closed_with_unsaved(at_ferry, monkeypatch)
     again = open_window(demo_folder)
     again.open_solo(solo_id)
     again.session.selection.select("n5", "n5")

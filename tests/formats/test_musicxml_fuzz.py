@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import copy
 import io
 import random
 import re
@@ -13,6 +12,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.formats.test_musicxml import degree, harmony, note, rest, score
+from tests.mutants import damage_xml
 
 from gavotte.engraving.engraver import Engraver, line_breaks
 from gavotte.formats.errors import FormatError
@@ -78,34 +78,10 @@ def test_bytes_changed_at_random(seed: int) -> None:
     read_or_refuse(bytes(data))
 
 
-PLAIN_VALUES = ["0", "1", "2", "3", "7", "-1", "6", "12", "24", "48", "96", "0.5", "sharp", "start", "stop", "C", "up"]
-
-
 def damaged(seed: int, blows: int) -> bytes:
     """The score with some elements dropped, doubled, exchanged, moved or given another value; still a tree."""
-    chance = random.Random(seed)
     root = ElementTree.fromstring(WHOLE)
-    for _ in range(blows):
-        parents = [element for element in root.iter() if len(element)]
-        parent = chance.choice(parents)
-        place = chance.randrange(len(parent))
-        match chance.randrange(6):
-            case 0:
-                del parent[place]
-            case 1:
-                parent.insert(chance.randint(0, len(parent)), copy.deepcopy(parent[place]))
-            case 2:
-                other = chance.randrange(len(parent))
-                parent[place], parent[other] = copy.deepcopy(parent[other]), copy.deepcopy(parent[place])
-            case 3:
-                chance.choice(parents).append(copy.deepcopy(parent[place]))
-            case _:
-                leaves = [element for element in root.iter() if not len(element)]
-                leaf = chance.choice(leaves)
-                if leaf.attrib and chance.random() < 0.3:
-                    leaf.set(chance.choice(list(leaf.attrib)), chance.choice(PLAIN_VALUES))
-                else:
-                    leaf.text = chance.choice(PLAIN_VALUES)
+    damage_xml(root, random.Random(seed), blows)
     return ElementTree.tostring(root, encoding="utf-8")
 
 
