@@ -15,7 +15,7 @@ from pathlib import Path
 from urllib.parse import quote_from_bytes
 
 import pytest
-from PyQt6.QtCore import QObject, Qt, QUrl
+from PyQt6.QtCore import QObject, QSettings, Qt, QUrl
 from PyQt6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
@@ -26,8 +26,10 @@ from gavotte.demo.recordings import to_be_recorded
 from gavotte.desktop import app
 from gavotte.desktop.demo_recordings import DemoRecordings
 from gavotte.desktop.garbage import GarbageCollector
+from gavotte.desktop.playback.sound_out import SoundOut
 from gavotte.desktop.shell import single
 from gavotte.desktop.shell.mishaps import LOG, MishapHandler, start_log
+from gavotte.desktop.shell.preferences import PreferencesDialog
 from gavotte.desktop.shell.report import report_on
 from gavotte.desktop.shell.single import Answer, Doorman, hand_over
 from gavotte.desktop.shell.window import MainWindow, local_path
@@ -469,3 +471,32 @@ def test_a_dropped_file_of_any_name_is_found(tmp_path: Path) -> None:
         path = os.fsencode(tmp_path) + b"/" + name
         url = QUrl.fromEncoded(b"file://" + quote_from_bytes(path).encode())
         assert os.fsencode(local_path(url)) == path
+
+
+def test_a_dialog_goes_when_the_next_of_its_kind_is_opened(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    for _ in range(4):
+        at_ferry.show_preferences()
+        assert at_ferry.preferences_dialog is not None
+        at_ferry.preferences_dialog.reject()
+    qtbot.waitUntil(lambda: len(at_ferry.findChildren(PreferencesDialog)) == 1)
+
+
+def test_a_sound_is_let_go_with_its_output(qtbot: QtBot, tmp_path: Path) -> None:
+    class Tone:
+        """Something that sounds."""
+
+        def read(self, frames: int) -> None:
+            """Nothing."""
+
+    parent = QObject()
+    out = SoundOut(QSettings(str(tmp_path / "s.ini"), QSettings.Format.IniFormat), parent)
+    known = []
+    for _ in range(3):
+        tone = Tone()
+        known.append(weakref.ref(tone))
+        out.open(tone)
+        out.start()
+        out.close()
+        del tone
+    gc.collect()
+    assert [ref() for ref in known] == [None] * 3

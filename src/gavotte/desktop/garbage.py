@@ -21,12 +21,16 @@ _STILL = 20
 """After so many looks in a row at which nothing was going on, nobody feels a look at everything."""
 
 
+_LONGEST = 600
+"""After so many looks, five minutes, everything is looked at though there was no such moment."""
+
+
 class GarbageCollector(QObject):
     """Frees what is no longer used; as long as it is at work nothing else does."""
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self._young_looks = self._before = self._still = 0
+        self._young_looks = self._before = self._still = self._since_whole = 0
         self._wants_whole = False
         self._timer = QTimer(self)
         self._timer.setInterval(_EVERY_MILLISECONDS)
@@ -58,9 +62,10 @@ class GarbageCollector(QObject):
         elif new > _YOUNG:
             gc.collect(1)
             self._young_looks += 1
-        elif self._wants_whole and self._still >= _STILL:
+        self._since_whole += 1
+        if self._wants_whole and (self._still >= _STILL or self._since_whole >= _LONGEST):
             gc.unfreeze()
             gc.collect()
             gc.freeze()
-            self._wants_whole = False
+            self._wants_whole, self._since_whole = False, 0
         self._before = gc.get_count()[0]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QMessageBox, QWidget
 
 from gavotte import __version__
@@ -10,7 +11,7 @@ from gavotte.desktop.translation import translate
 
 def show_about(window: QWidget) -> None:
     """Say what Gavotte is and what it is built on."""
-    QMessageBox(
+    box = QMessageBox(
         QMessageBox.Icon.NoIcon,
         translate("Gavotte", "About Gavotte"),
         translate(
@@ -21,4 +22,6 @@ def show_about(window: QWidget) -> None:
         ).format(version=__version__),
         QMessageBox.StandardButton.Close,
         window,
-    ).open()
+    )
+    box.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+    box.open()

@@ -129,6 +129,9 @@ class LibraryDialog(Dialog):
             translate("Gavotte", "The library is what it was then. What it was before is the latest backup.")
         )
 
+    def is_done(self) -> bool:
+        return super().is_done() and not self._activities.of(self)
+
     def choose_export(self) -> None:
         """Ask for a file and write the whole library to it."""
         name, _ = QFileDialog.getSaveFileName(

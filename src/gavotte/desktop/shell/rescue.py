@@ -181,4 +181,5 @@ def ask_what_to_do(window: QWidget, words: str) -> Choice:
     box.setDefaultButton(again)
     box.exec()
     clicked = box.clickedButton()
+    box.deleteLater()
     return Choice.AGAIN if clicked is again else Choice.CLOSE if clicked is close else Choice.STAY

@@ -8,10 +8,16 @@ from gavotte.desktop.translation import translate
 
 
 class Dialog(QDialog):
-    """A dialog with a heading, room for content, and two buttons."""
+    """A dialog with a heading, room for content, and two buttons.
+
+    It lasts until the next of its kind is opened: what it was told can be asked for until then.
+    """
 
     def __init__(self, parent: QWidget, title: str, yes: str) -> None:
         super().__init__(parent)
+        for before in parent.findChildren(type(self)):
+            if before is not self and before.is_done():
+                before.deleteLater()
         self.setWindowTitle(title)
         self.setMinimumWidth(520)
         layout = QVBoxLayout(self)
@@ -36,3 +42,7 @@ class Dialog(QDialog):
         row.addWidget(self.no)
         row.addWidget(self.yes)
         layout.addLayout(row)
+
+    def is_done(self) -> bool:
+        """Whether nothing is done in it or for it any more."""
+        return not self.isVisible()
