@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from tests.mutants import KINDS, READ, REFUSED
 
-ROUNDS, PARTS = 500, 4
+ROUNDS, PARTS = 200, 2
 
 
 @pytest.mark.parametrize("part", range(PARTS))
