@@ -11,6 +11,7 @@ from tests.mutants import KINDS, READ, REFUSED
 ROUNDS, PARTS = 200, 2
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("part", range(PARTS))
 @pytest.mark.parametrize("kind", KINDS)
 def test_whatever_is_damaged_is_read_or_refused(kind: str, part: int, tmp_path: Path) -> None:
