@@ -181,6 +181,7 @@ def test_what_was_rescued_comes_back_at_the_next_start(
     again.notice.action.click()
     assert again.studio.library.solo(solo_id) == changed
     assert again.studio.library.recording(solo_id) == TAKE
+    assert again.session.solo == changed, "the open solo is what was kept: nothing is written over it"
     again.notice.hide()
     again.greet()
     assert not again.notice.isVisible()

@@ -14,12 +14,14 @@ from pathlib import Path
 from PyQt6.QtWidgets import QMessageBox, QWidget
 
 from gavotte.desktop.solo.saver import RESCUED_RECORDING, RESCUED_SOLO, Saver
+from gavotte.desktop.solo.session import SoloSession
+from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
 from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.recordings import RECORDING_DOCUMENT
-from gavotte.library.store import Library
+from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
 
 LOG = logging.getLogger("gavotte")
@@ -45,13 +47,16 @@ class Rescue:
 
     def __init__(
         self,
-        library: Library,
         saver: Saver,
+        session: SoloSession,
+        tape: Tape,
         folders: list[Path],
         say: Callable[[str, str, Callable[[], None]], None],
+        taken_back: Callable[[], None],
     ) -> None:
-        self._library, self._saver, self._folders = library, saver, folders
-        self._say = say
+        """``say`` shows a message with an action; ``taken_back`` is called when the library holds what was rescued."""
+        self._library, self._saver, self._session, self._tape = session.library, saver, session, tape
+        self._folders, self._say, self._taken_back = folders, say, taken_back
         self.ask: Callable[[QWidget, str], Choice] = ask_what_to_do
         """How the user is asked what to do on closing."""
         saver.saved.connect(self._forget_written)
@@ -141,16 +146,30 @@ class Rescue:
                 solo_id, kind = _solo_id(file)
                 solo = _solo_in(file)
                 if kind == RESCUED_RECORDING:
-                    self._library.save_recording(solo_id, RECORDING_DOCUMENT.read(file.read_bytes()))
+                    self._take_recording(solo_id, RECORDING_DOCUMENT.read(file.read_bytes()))
                 elif solo is not None and changed_since.get(solo_id, float("inf")) <= file.stat().st_mtime:
-                    self._library.save_solo(solo_id, solo)
+                    self._take_solo(solo_id, solo)
                 elif solo is not None:
                     # It was worked on since, or is gone: neither version takes the other's place.
                     self._library.add_solo(solo)
-                file.unlink()
+                if self._saver.save():
+                    file.unlink()
         except (LibraryError, FormatError, OSError) as error:
             self._say(str(error), "", lambda: None)
-        self._saver.saved.emit()
+        self._taken_back()
+
+    def _take_solo(self, solo_id: str, solo: Solo) -> None:
+        """Put a solo in its place: where it is open as an edit, or what is open would be written over it later."""
+        if solo_id == self._session.solo_id:
+            self._session.edit(translate("Gavotte", "Take back what was kept"), solo)
+        else:
+            self._saver.save_solo(solo_id, solo)
+
+    def _take_recording(self, solo_id: str, recording: Recording) -> None:
+        if solo_id == self._tape.solo_id:
+            self._tape.exchange(recording)
+        else:
+            self._saver.save_recording(solo_id, recording)
 
 
 def _files(folder: Path) -> list[Path]:

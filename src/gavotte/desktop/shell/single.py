@@ -21,6 +21,7 @@ from pathlib import Path
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtNetwork import QLocalServer, QLocalSocket
 
+from gavotte.desktop.translation import translate
 from gavotte.library.lock import word_in
 from gavotte.library.store import Library
 
@@ -126,10 +127,12 @@ class Doorman(QObject):
             self._library.leave_word(name)
         except OSError as error:
             LOG.warning("Later starts can't be heard: %s", error)
-            self.failed.emit(
-                f"Files that are opened elsewhere can't be handed to this window ({error}). Import them here, "
-                "with File, Import."
+            words = translate(
+                "Gavotte",
+                "Files that are opened elsewhere can't be handed to this window ({error}). Import them here, with "
+                "File, Import.",
             )
+            self.failed.emit(words.format(error=error))
             return False
         return True
 

@@ -88,7 +88,8 @@ class MainWindow(QMainWindow):
         studio = self.studio = self._make_studio(library, settings)
         self.session, self.activities = studio.session, studio.activities
         folders = rescue_folders(Path(settings.fileName()).parent, library.folder)
-        self.rescue = Rescue(library, studio.saver, folders, self.notice.say)
+        taken_back = partial(self._changed, Update.LIBRARY)
+        self.rescue = Rescue(studio.saver, studio.session, studio.tape, folders, self.notice.say, taken_back)
         self.undo = QUndoGroup(self)
         self._take_in_files(library, Path(settings.fileName()).parent)
         self.desks: dict[str, Desk] = {kind.kind.name: kind(studio) for kind in DESKS}
@@ -583,8 +584,7 @@ class MainWindow(QMainWindow):
             self.show_desk(wanted if has_all else next(iter(self.desks)))
 
     def greet(self) -> None:
-        """Say at the start what the user should know: what was rescued, what can't be written."""
-        self.rescue.offer()
+        """Say at the start what the user should know: what can't be written; above all what was rescued."""
         if self.studio.library.without_backup:
             self.notice.say(self.studio.library.without_backup)
         if not self._settings.isWritable():
@@ -592,6 +592,7 @@ class MainWindow(QMainWindow):
                 "Gavotte", "The settings can't be written to {file}: they will be forgotten. Allow writing there."
             )
             self.notice.say(words.format(file=self._settings.fileName()))
+        self.rescue.offer()
 
     def _keep_work(self) -> None:
         """Remember where the user is."""
