@@ -249,7 +249,7 @@ def test_a_failed_save_is_told_and_tried_again(
         raise LibraryError("The disk is full.")
 
     with monkeypatch.context() as patch:
-        patch.setattr(session.library, "save_solo", refuse)
+        patch.setattr(session.library, "save_solo_row", refuse)
         session.decide(Function.OUTSIDE)
         at_ferry.studio.saver.save()
     assert "disk is full" in at_ferry.notice.text.text()

@@ -148,3 +148,13 @@ def test_other_encodings_are_read() -> None:
         head = '<?xml version="1.0" encoding="latin-1"?>' if encoding == "latin-1" else ""
         solo = open_score((head + WHOLE.decode().replace("Bench", "Bänch")).encode(encoding)).solo().solo
         assert solo.title == "Bänch Tune"
+
+
+@pytest.mark.parametrize("method", [zipfile.ZIP_DEFLATED, zipfile.ZIP_LZMA, zipfile.ZIP_BZIP2])
+def test_every_damaged_byte_of_a_packed_score_is_told(method: int) -> None:
+    packed = io.BytesIO()
+    with zipfile.ZipFile(packed, "w", method) as archive:
+        archive.writestr("score.musicxml", WHOLE[:2000])
+    data = packed.getvalue()
+    for place in range(0, len(data), 5):
+        read_or_refuse(data[:place] + bytes([data[place] ^ 0xFF]) + data[place + 1 :])

@@ -20,7 +20,7 @@ from gavotte.formats.errors import FormatError
 from gavotte.formats.note_table import COLUMNS, note_rows
 from gavotte.formats.opening import MAX_FILE_BYTES, open_source
 from gavotte.formats.passage import label_members, passage_members, read_passages
-from gavotte.formats.whole_file import write_whole
+from gavotte.formats.whole_file import plain_name, write_whole
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.schools import school_named, schools_in
 from gavotte.regular_file import read_regular
@@ -190,8 +190,7 @@ _LONGEST = 200
 
 def _free_name(folder: Path, wanted: str, taken: Collection[Path]) -> Path:
     """A file that no other solo of this run was written to, named as wanted as far as file systems allow."""
-    plain = "".join("-" if sign in '/\\:*?"<>|' or ord(sign) < 32 else sign for sign in wanted).strip(" .")
-    plain = plain.encode("utf-8", "replace")[:_LONGEST].decode("utf-8", "ignore") or "solo"
+    plain = plain_name(wanted).encode("utf-8", "replace")[:_LONGEST].decode("utf-8", "ignore") or "solo"
     for number in itertools.count(1):
         path = folder / f"{plain}{f' {number}' if number > 1 else ''}.labelled.musicxml"
         if path not in taken:

@@ -19,8 +19,6 @@ _LATEST = 120
 """After this many looks at what is new it is put to what is old, quiet or not: at least a minute of steady work."""
 _STILL = 20
 """After so many looks in a row at which nothing was going on, nobody feels a look at everything."""
-
-
 _LONGEST = 600
 """After so many looks, five minutes, everything is looked at though there was no such moment."""
 

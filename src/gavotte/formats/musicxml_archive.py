@@ -8,9 +8,12 @@ import xml.etree.ElementTree as ET
 import zipfile
 
 from gavotte.formats.errors import FormatError
+from gavotte.formats.zip_damage import damage_told
 
 MAX_XML_BYTES = 32 * 1024 * 1024
 """A score larger than this (unpacked) is refused; a 1,000-bar solo takes about 1 MB."""
+
+_NOT_OPENED = "The packed file can't be opened ({error}). Export it again."
 
 _ENTITY = re.compile(b"|".join(re.escape("<!ENTITY".encode(code)) for code in ("utf-8", "utf-16-le", "utf-16-be")))
 
@@ -52,14 +55,14 @@ def _why_unreadable(data: bytes, error: Exception) -> str:
 
 def _unpacked(data: bytes) -> bytes:
     try:
-        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        with damage_told(_NOT_OPENED), zipfile.ZipFile(io.BytesIO(data)) as archive:
             name = _score_name(archive)
             if archive.getinfo(name).file_size > MAX_XML_BYTES:
                 raise FormatError("The packed score is larger than any solo; it was not unpacked.")
             with archive.open(name) as member:
                 return member.read(MAX_XML_BYTES + 1)
-    except (zipfile.BadZipFile, KeyError, RuntimeError, NotImplementedError, EOFError, OSError) as error:
-        raise FormatError(f"The packed file can't be opened ({error}). Export it again.") from error
+    except KeyError as error:
+        raise FormatError(_NOT_OPENED.format(error=error)) from error
 
 
 def _score_name(archive: zipfile.ZipFile) -> str:

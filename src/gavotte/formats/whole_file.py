@@ -36,6 +36,11 @@ def whole_file(path: Path) -> Iterator[Path]:
         raise
 
 
+def plain_name(text: str) -> str:
+    """A text as a file name, without what file systems refuse; may be empty."""
+    return "".join("-" if sign in '/\\:*?"<>|' or ord(sign) < 32 else sign for sign in text).strip(" .")
+
+
 def _mode_for(path: Path) -> int:
     """The mode of the file that is there, else what the umask allows."""
     try:

@@ -7,17 +7,14 @@ JSON documents; the scores are there for other programs. Recordings that were co
 
 from __future__ import annotations
 
-import errno
 import json
 import logging
-import lzma
 import shutil
-import struct
 import zipfile
-import zlib
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
+from functools import partial
 from pathlib import Path, PurePosixPath
 from typing import Any
 
@@ -25,6 +22,7 @@ from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
 from gavotte.formats.errors import FormatError
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.formats.whole_file import whole_file
+from gavotte.formats.zip_damage import damage_told
 from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.corrections import CORRECTIONS_DOCUMENT, Corrections, corrections_of
@@ -48,6 +46,7 @@ _MAX_SWOLLEN = 30
 _MOST_TO_LOOK_AT = 1_000_000
 _ROOM_LEFT = 200 * 1024 * 1024
 _SOUND_BLOCK = 1 << 20
+_NOT_AS_LISTED = "The archive does not hold what its listing says ({error})."
 LOG = logging.getLogger("gavotte")
 _KEPT: tuple[DocumentKind[Any], ...] = (SCHOOLS_DOCUMENT, CORRECTIONS_DOCUMENT)
 
@@ -87,16 +86,8 @@ def _write_members(library: Library, archive: zipfile.ZipFile, left_out: list[st
     }
     for number, entry in enumerate(reversed(solos), 1):
         name = f"solos/{number:04} {_plain(entry.title)}"
-        try:
-            solo = library.solo(entry.id)
-            degrees = {label.note: label.shown_degree for label in label_solo(solo)}
-            document, score = SOLO_DOCUMENT.write(solo), write_musicxml(solo, degrees)
-        except (FormatError, ValueError, ArithmeticError) as error:
-            LOG.warning("A solo can't be exported: %s", error)
-            left_out.append(entry.title)
+        if not _put(archive, name, entry.title, partial(_solo_files, library, entry.id), left_out):
             continue
-        archive.writestr(f"{name}.json", document)
-        archive.writestr(f"{name}.musicxml", score)
         item: dict[str, object] = {"id": entry.id, "file": f"{name}.json", "to_look_at": entry.to_look_at}
         listed_solos.append(item)
         recording = _recording_of(library, entry.id)
@@ -105,17 +96,8 @@ def _write_members(library: Library, archive: zipfile.ZipFile, left_out: list[st
         yield number / total
     for number, lick_entry in enumerate(reversed(licks), 1):
         name = f"licks/{number:04} {_plain(lick_entry.name)}"
-        try:
-            lick = library.lick(lick_entry.id)
-            degrees = {label.note: label.shown_degree for label in lick.labels}
-            document = LICK_DOCUMENT.write(lick)
-            score = write_musicxml(replace(lick.solo, title=lick.name), degrees)
-        except (FormatError, ValueError, ArithmeticError) as error:
-            LOG.warning("A lick can't be exported: %s", error)
-            left_out.append(lick_entry.name)
+        if not _put(archive, name, lick_entry.name, partial(_lick_files, library, lick_entry.id), left_out):
             continue
-        archive.writestr(f"{name}.json", document)
-        archive.writestr(f"{name}.musicxml", score)
         listed_licks.append({"file": f"{name}.json"})
         yield (len(solos) + number) / total
     for kind in _KEPT:
@@ -124,6 +106,33 @@ def _write_members(library: Library, archive: zipfile.ZipFile, left_out: list[st
             listing[kind.member] = f"{kind.member}.json"
             archive.writestr(f"{kind.member}.json", kind.write(kept))
     archive.writestr("library.json", json.dumps(listing, indent=1, ensure_ascii=False))
+
+
+def _put(
+    archive: zipfile.ZipFile, name: str, title: str, made: Callable[[], tuple[bytes, bytes]], left_out: list[str]
+) -> bool:
+    """Put a document and a score into an archive; what can't be read or written stays out, by its title."""
+    try:
+        document, score = made()
+    except (FormatError, ValueError, ArithmeticError) as error:
+        LOG.warning("Something can't be exported: %s", error)
+        left_out.append(title)
+        return False
+    archive.writestr(f"{name}.json", document)
+    archive.writestr(f"{name}.musicxml", score)
+    return True
+
+
+def _solo_files(library: Library, solo_id: str) -> tuple[bytes, bytes]:
+    solo = library.solo(solo_id)
+    degrees = {label.note: label.shown_degree for label in label_solo(solo)}
+    return SOLO_DOCUMENT.write(solo), write_musicxml(solo, degrees)
+
+
+def _lick_files(library: Library, lick_id: str) -> tuple[bytes, bytes]:
+    lick = library.lick(lick_id)
+    degrees = {label.note: label.shown_degree for label in lick.labels}
+    return LICK_DOCUMENT.write(lick), write_musicxml(replace(lick.solo, title=lick.name), degrees)
 
 
 def _recording_of(library: Library, solo_id: str) -> Recording | None:
@@ -163,7 +172,7 @@ def _plain(text: str) -> str:
 def read_archive(path: Path) -> Contents:
     """Everything in an archive. Raises FormatError that says what is wrong with it, or OSError."""
     try:
-        with zipfile.ZipFile(path) as archive:
+        with damage_told("The archive is damaged: {error}."), zipfile.ZipFile(path) as archive:
             _check_size(archive)
             listing = json.loads(_member(archive, "library.json"))
             if not isinstance(listing, dict) or listing.get("format") != _FORMAT:
@@ -183,27 +192,15 @@ def read_archive(path: Path) -> Contents:
             schools, corrections = (
                 kind.read(_member(archive, listing[kind.member])) if kind.member in listing else None for kind in _KEPT
             )
-    except _DAMAGE as error:
-        raise FormatError(f"The archive is damaged: {error}.") from error
-    except OSError as error:
-        if error.errno not in (None, errno.EINVAL):
-            raise
-        # So say a decoder whose data are damaged, and a file that is asked for a place before its beginning.
-        raise FormatError(f"The archive is damaged: {error}.") from error
     except (KeyError, TypeError, ValueError, AttributeError, RecursionError) as error:
         if isinstance(error, FormatError):
             raise
-        raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
+        raise FormatError(_NOT_AS_LISTED.format(error=error)) from error
     assert schools is None or isinstance(schools, OwnSchools)
     assert corrections is None or isinstance(corrections, Corrections)
     return Contents(
         solos, licks, recordings, () if schools is None else schools.schools, corrections or Corrections(), path
     )
-
-
-_DAMAGE = (
-    zipfile.BadZipFile, zlib.error, lzma.LZMAError, struct.error, EOFError, NotImplementedError, RuntimeError,
-)  # fmt: skip
 
 
 def _check_size(archive: zipfile.ZipFile) -> None:
@@ -257,7 +254,7 @@ def extract_sounds(contents: Contents, library_folder: Path) -> list[Path]:
     folder.mkdir(exist_ok=True)
     new: list[Path] = []
     try:
-        with zipfile.ZipFile(contents.archive) as archive:
+        with damage_told(_NOT_AS_LISTED), zipfile.ZipFile(contents.archive) as archive:
             wanted = {sound: folder / PurePosixPath(sound).name for sound in sorted(sounds)}
             missing = {sound: goal for sound, goal in wanted.items() if not goal.exists()}
             _check_room(sum(archive.getinfo(sound).file_size for sound in missing), folder)
@@ -270,8 +267,8 @@ def extract_sounds(contents: Contents, library_folder: Path) -> list[Path]:
     except BaseException as error:
         for goal in new:
             goal.unlink(missing_ok=True)
-        if isinstance(error, (KeyError, *_DAMAGE)):
-            raise FormatError(f"The archive does not hold what its listing says ({error}).") from error
+        if isinstance(error, KeyError):
+            raise FormatError(_NOT_AS_LISTED.format(error=error)) from error
         raise
     return new
 

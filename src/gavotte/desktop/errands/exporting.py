@@ -15,7 +15,7 @@ from gavotte.desktop.paper.setup import read_setup
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.engraving.engraver import Engraver
-from gavotte.formats.whole_file import write_whole
+from gavotte.formats.whole_file import plain_name, write_whole
 from gavotte.labelling.hand_out import markdown
 from gavotte.labelling.labeller import labelled
 from gavotte.solo.document import Solo
@@ -134,5 +134,4 @@ def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
 
 def suggested_name(solo: Solo, wanted: ExportFormat) -> str:
     """A file name from the title, without what file systems refuse."""
-    title = "".join("-" if c in '/\\:*?"<>|' or ord(c) < 32 else c for c in solo.title).strip(" .")
-    return f"{title or 'Solo'}{wanted.suffix}"
+    return f"{plain_name(solo.title) or 'Solo'}{wanted.suffix}"

@@ -101,7 +101,6 @@ class PageView(QGraphicsView):
         self._labels: dict[str, Label] = {}
         self._degrees: dict[str, str] = {}
         self._staff = Staff("G", 2, 0)
-        self.lines: list[LineItem] = []
         self._queue: list[tuple[int, int] | EngravedLine] = []
         self._stale: set[LineItem] = set()
         self._line_of: dict[str, LineItem] = {}
@@ -126,6 +125,11 @@ class PageView(QGraphicsView):
         self._clearing.timeout.connect(self._clear_behind)
 
     # -- what is shown ------------------------------------------------------------------------------
+
+    @property
+    def lines(self) -> list[LineItem]:
+        """The lines that are set, from the top."""
+        return self._page_scene.lines
 
     @property
     def is_complete(self) -> bool:
@@ -153,7 +157,6 @@ class PageView(QGraphicsView):
         self._timer.stop()
         self._queue = []
         self._stale = set()
-        self.lines = []
         self._line_of = {}
         self._solo = None
         self._playhead = self._played_line = self._caret = None
@@ -212,7 +215,6 @@ class PageView(QGraphicsView):
         if self._page_scene is not self.scene():
             self._leave_behind(self._page_scene)
         self._page_scene = self._new_scene()
-        self.lines = self._page_scene.lines
         self._take(solo, labels, notation, staff_for(solo))
         self._queue = list(lines)
         if not self._queue:

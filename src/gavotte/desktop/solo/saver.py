@@ -87,12 +87,7 @@ class Saver(QObject):
     def save_recording(self, solo_id: str, recording: Recording | None) -> None:
         """Write what is known of a solo's recording, or that it has none; now, or as soon as it can be."""
         self._recordings[solo_id] = recording
-        try:
-            self._write_recordings()
-        except LibraryError as error:
-            self._not_written(error)
-        else:
-            self._written()
+        self._write({}, {})
 
     # -- writing ------------------------------------------------------------------------------------
 
@@ -102,30 +97,20 @@ class Saver(QObject):
         self._activities.cancel(self)
         if self.is_saved:
             return True
-        try:
-            for solo_id, solo in tuple(self._solos.items()):
-                self._library.save_solo(solo_id, solo)
-                self._solos.pop(solo_id)
-            self._write_recordings()
-        except LibraryError as error:
-            self._not_written(error)
-            return False
-        self._written()
-        return True
+        held = dict(self._solos)
+        return self._write(held, _rows(held))
 
     def _save_beside(self) -> None:
         """Write everything; what goes into the library is put together beside the interface."""
         held = dict(self._solos)
-        if not held:
-            self.save()
-            return
 
-        def work() -> dict[str, dict[str, object]]:
-            return {solo_id: SOLOS.values(solo) for solo_id, solo in held.items()}
+        def take(rows: dict[str, dict[str, object]]) -> None:
+            self._write(held, rows)
 
-        self._activities.beside(self, work, lambda rows: self._take(held, rows), self._not_written)
+        self._activities.beside(self, lambda: _rows(held), take, self._not_written)
 
-    def _take(self, held: Mapping[str, Solo], rows: Mapping[str, dict[str, object]]) -> None:
+    def _write(self, held: Mapping[str, Solo], rows: Mapping[str, dict[str, object]]) -> bool:
+        """Write what was put together of the solos that were held, and every recording; False where it failed."""
         try:
             for solo_id, row in rows.items():
                 self._library.save_solo_row(solo_id, row)
@@ -134,8 +119,9 @@ class Saver(QObject):
             self._write_recordings()
         except LibraryError as error:
             self._not_written(error)
-            return
+            return False
         self._written()
+        return True
 
     def _write_recordings(self) -> None:
         for solo_id, recording in tuple(self._recordings.items()):
@@ -187,6 +173,11 @@ class Saver(QObject):
             else:
                 return folder
         return None
+
+
+def _rows(solos: Mapping[str, Solo]) -> dict[str, dict[str, object]]:
+    """What stands in the library's columns for solos."""
+    return {solo_id: SOLOS.values(solo) for solo_id, solo in solos.items()}
 
 
 def _make_own(folder: Path) -> None:
