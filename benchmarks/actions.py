@@ -1,5 +1,8 @@
 """Random actions at all desks, and undo back to the beginning: .venv/bin/python benchmarks/actions.py [ACTIONS [SEED]]
 
+Every tenth round tells how far it is, what memory and how many files are open. An action over 60 seconds, or a crash,
+prints where every thread stands.
+
 In the real window, offscreen, on a demo library: commands and keys as they come, with dialogs left by Escape. After
 each round of 200 actions everything is undone, and the open solo must be what it was when it was opened; whatever was
 made of it on the way must be a solo the library would give back.
@@ -7,6 +10,7 @@ made of it on the way must be a solo the library would give back.
 
 from __future__ import annotations
 
+import faulthandler
 import logging
 import os
 import random
@@ -18,7 +22,7 @@ from pathlib import Path
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["GAVOTTE_AUDIO"] = "manual"
 
-from PyQt6.QtCore import QSettings, Qt, QTimer
+from PyQt6.QtCore import QEvent, QSettings, Qt, QTimer
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QDialog, QFileDialog, QMessageBox, QWidget
 
@@ -63,6 +67,7 @@ def leave_dialogs(window: QWidget) -> None:
 
 def main() -> None:
     """Print how much was done and what went wrong."""
+    faulthandler.enable()
     wanted = int(sys.argv[1]) if len(sys.argv) > 1 else 2000
     chance = random.Random(int(sys.argv[2]) if len(sys.argv) > 2 else 1)
     app = make_application()
@@ -92,8 +97,11 @@ def main() -> None:
                 opened, opened_id = window.session.solo, window.session.solo_id
                 for _ in range(_ROUND):
                     begun = time.perf_counter()
+                    faulthandler.dump_traceback_later(60)
                     act(window, chance)
                     app.processEvents()
+                    # Outside ``exec`` nobody else takes away what wants to be deleted.
+                    app.sendPostedEvents(None, QEvent.Type.DeferredDelete)
                     longest = max(longest, time.perf_counter() - begun)
                     done += 1
                     leave_dialogs(window)
@@ -105,6 +113,8 @@ def main() -> None:
                     window.session.undo_stack.undo()
                 not_back += window.session.solo != opened
                 rounds += 1
+                if rounds % 10 == 0:
+                    tell(done)
             window.rescue.ask = lambda *_: None  # type: ignore[assignment, return-value]
             window.close()
     print(
@@ -114,6 +124,13 @@ def main() -> None:
     for text in sorted({*caught, *(text[-300:] for text in errors.texts)})[:20]:
         print("  ", text)
     app.quit()
+
+
+def tell(done: int) -> None:
+    """How much is done, with the memory (MB) and the files open now."""
+    pages = int(Path("/proc/self/statm").read_text().split()[1])
+    memory = pages * os.sysconf("SC_PAGESIZE") // 2**20
+    print(f"{done} actions, {memory} MB, {len(os.listdir('/proc/self/fd'))} files open", flush=True)
 
 
 def act(window: MainWindow, chance: random.Random) -> None:

@@ -97,7 +97,7 @@ def test_page_first_screen_of_200_bars(benchmark: BenchmarkFixture, page: PageVi
     def first_screen() -> None:
         page.show_solo(SOLO, LABELS)
         room = page.mapToScene(page.viewport().rect()).boundingRect().height()  # type: ignore[union-attr]
-        while page._bottom() < room:
+        while not page.lines or page.lines[-1].pos().y() + page.lines[-1].top + page.lines[-1].height < room:
             QApplication.processEvents()
         page.viewport().repaint()  # type: ignore[union-attr]
 
@@ -123,7 +123,7 @@ def test_page_shown_before_events_go_on(benchmark: BenchmarkFixture, page: PageV
 def test_page_longest_step_while_setting(benchmark: BenchmarkFixture, page: PageView) -> None:
     """One line set between two events: how long the interface is away at a time."""
     page.show_solo(SOLO, LABELS)
-    benchmark.pedantic(page._set_next_line, rounds=40)
+    benchmark.pedantic(page._set_next, rounds=40)
     finish(page)
 
 
@@ -144,8 +144,13 @@ def test_page_edited_line_only(benchmark: BenchmarkFixture, page: PageView) -> N
     """Setting one line anew, without looking which lines an edit touched."""
     page.show_solo(SOLO, LABELS)
     finish(page)
-    line = page.lines[20].line
-    benchmark.pedantic(lambda: page._set_line_anew(20, line.first, line.last), rounds=40, warmup_rounds=2)
+
+    def set_anew() -> None:
+        row = page._rows[20]
+        row.line = None
+        page._set_row(row)
+
+    benchmark.pedantic(set_anew, rounds=40, warmup_rounds=2)
 
 
 def test_page_changed_label(benchmark: BenchmarkFixture, page: PageView) -> None:

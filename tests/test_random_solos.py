@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
@@ -81,6 +82,38 @@ def test_every_room_takes_every_solo(seed: int) -> None:
     written = label_solo(as_written(solo))
     assert [label.degree for label in written] == [label.degree for label in labels]
     assert place_all(solo) == [note.id for note in solo.notes]
+
+
+@pytest.mark.parametrize("seed", range(40))
+def test_a_notation_made_from_the_one_before_is_the_one_made_anew(seed: int) -> None:
+    solo, chance = random_solo(seed), random.Random(seed)
+    notation = Notation(solo)
+    for _ in range(12):
+        solo = edited(solo, chance)
+        fresh, notation = Notation(solo), Notation(solo, notation)
+        assert [notation.bar(i) for i in range(len(notation))] == [fresh.bar(i) for i in range(len(fresh))]
+        assert [notation.chords(i) for i in range(len(notation))] == [fresh.chords(i) for i in range(len(fresh))]
+
+
+def edited(solo: Solo, chance: random.Random) -> Solo:
+    """The solo with something gone, added, longer, moved, or barred otherwise."""
+    notes, place = list(solo.notes), chance.randrange(len(solo.notes))
+    match chance.randrange(6):
+        case 0 if len(notes) > 1:
+            del notes[place : place + chance.randint(1, len(notes) - 1)]
+        case 1:
+            shift = chance.choice([F(1), F(1, 2), F(7)])
+            notes[place:] = [replace(note, onset=note.onset + shift) for note in notes[place:]]
+        case 2:
+            notes[place] = replace(notes[place], duration=chance.choice([F(1, 4), F(3), F(11)]))
+        case 3:
+            end = max(note.end for note in notes)
+            notes.append(Note(f"x{chance.random()}", max(end, F(0)), chance.choice(LENGTHS), notes[-1].pitch))
+        case 4:
+            return replace(solo, meters=(MeterRegion(F(0), chance.choice(METERS)),))
+        case _:
+            notes[place] = replace(notes[place], pitch=spell(chance.randint(50, 80), 0))
+    return replace(solo, notes=tuple(notes))
 
 
 @pytest.mark.parametrize("seed", range(40))

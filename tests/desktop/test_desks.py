@@ -59,9 +59,9 @@ def test_pointing_at_the_target_shows_it_and_clicking_goes_there(qtbot: QtBot, a
     target = session.labels[start].target
     assert target is not None
     QApplication.sendEvent(card.target, QEvent(QEvent.Type.Enter))
-    assert page._line_of[target].lane._target == target  # type: ignore[union-attr]
+    assert page.line_with(target).lane._target == target  # type: ignore[union-attr]
     QApplication.sendEvent(card.target, QEvent(QEvent.Type.Leave))
-    assert page._line_of[target].lane._target is None  # type: ignore[union-attr]
+    assert page.line_with(target).lane._target is None  # type: ignore[union-attr]
     qtbot.mouseClick(card.target, Qt.MouseButton.LeftButton)
     assert session.selection.current == target
 

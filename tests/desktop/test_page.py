@@ -48,7 +48,7 @@ def page(qtbot: QtBot, view: PageView) -> PageView:
 
 
 def head_of(page: PageView, note: str) -> QPoint:
-    line = page._line_of[note]
+    line = page.line_with(note)
     x, y = next(placed.head.centre for placed in line.line.notes if placed.note.id == note)
     return page.mapFromScene(line.mapToScene(x, y))
 
@@ -62,7 +62,7 @@ def test_an_edit_while_lines_are_still_to_come_lets_the_page_go_on(qtbot: QtBot,
     last = solo.notes[-1].id
     edited = with_notes_moved(solo, [last], -1)
     view.update_solo(edited, labels_of(edited))
-    assert view.lines == [first], "what is set stays"
+    assert view.lines[0] is first, "what is set stays"
     qtbot.waitUntil(lambda: view.is_complete)
     assert len(view.lines) == 4
     set_note = next(placed.note for placed in view.lines[-1].line.notes if placed.note.id == last)
@@ -73,7 +73,7 @@ def test_clicking_a_notehead_or_its_mark_asks_for_the_note(qtbot: QtBot, page: P
     with qtbot.waitSignal(page.selection_wanted) as heard:
         qtbot.mouseClick(page.viewport(), Qt.MouseButton.LeftButton, pos=head_of(page, "n2"))
     assert heard.args == ["n2", "n2"]
-    line = page._line_of["n2"]
+    line = page.line_with("n2")
     mark = page.mapFromScene(QPointF(line.line.notes[2].x, line.pos().y() + line.ground - 100))
     assert page.note_at(mark.x(), mark.y()) == "n2"
     assert page.note_at(3, 3) is None

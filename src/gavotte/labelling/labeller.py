@@ -14,6 +14,7 @@ from gavotte.labelling.frame import Frame, FramedNote, barred_and_phrased_alike
 from gavotte.labelling.reasons import decided_reason, reason
 from gavotte.labelling.search import Verdict, decide
 from gavotte.labelling.tension import tension
+from gavotte.solo.differences import not_shared
 from gavotte.solo.document import Decision, Function, Solo
 from gavotte.solo.label import Alternative, Label, Sustained
 from gavotte.solo.school import School
@@ -92,9 +93,8 @@ def is_small_step(before: Solo, after: Solo) -> bool:
     )
     if not same_ground:
         return False
-    notes = set(map(id, before.notes)) ^ set(map(id, after.notes))
-    chords = set(map(id, before.chords)) ^ set(map(id, after.chords))
-    return len(notes) <= _FEW and len(chords) <= _FEW
+    others = (not_shared(before.notes, after.notes), not_shared(before.chords, after.chords))
+    return all(len(items) <= _FEW for items in others)
 
 
 def _moved_on(labels: Sequence[Label], by: int) -> Sequence[Label]:

@@ -306,10 +306,15 @@ class Library:
 
     def solo(self, solo_id: str) -> Solo:
         """A solo by id. Raises LibraryError, or FormatError for a damaged document."""
+        return SOLO_DOCUMENT.read(self.solo_document(solo_id))
+
+    def solo_document(self, solo_id: str) -> bytes:
+        """A solo by id, as its document. Raises LibraryError."""
         rows = self._rows("SELECT document FROM solos WHERE id=?", (solo_id,))
         if not rows:
             raise LibraryError("This solo is no longer in the library.")
-        return SOLO_DOCUMENT.read(rows[0][0])
+        data: bytes = rows[0][0]
+        return data
 
     def solos(self) -> list[SoloEntry]:
         """All solos on the shelf, the latest touched first."""

@@ -7,13 +7,16 @@ or one grace note; it knows its tuplet and its beam by number, numbers that coun
 from __future__ import annotations
 
 import itertools
+from collections.abc import Container, Iterable
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from itertools import takewhile
 from math import lcm
 
 from gavotte.giving_way import give_way
 from gavotte.notation.values import Value, nearest_value, split_at_beats, value_of
 from gavotte.solo.bars import Bar, BarGrid
+from gavotte.solo.differences import differing
 from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
@@ -77,36 +80,55 @@ class Notation:
     """The written form of a solo. ``bars`` are worked out on first use, one at a time."""
 
     def __init__(self, solo: Solo, like: Notation | None = None) -> None:
-        """``like`` is the notation of a value of the solo before: what notes it shares is not worked out again."""
+        """``like`` is the notation of a value of the solo before: bars that hold the same notes stay as they are."""
         self.solo = solo
         self.grid = BarGrid(solo)
-        # Notes are told apart by identity, which is quick; they are kept so that no other can take their place.
-        known: dict[int, tuple[Note, int, int]] = {}
         self._written: dict[int, tuple[list[Note], WrittenBar]] = {}
         self._written_before: dict[int, tuple[list[Note], WrittenBar]] = {}
-        if like is not None and like.grid.bars == self.grid.bars:
-            known = like._spans
-            self._written_before = {**like._written_before, **like._written}
-        self._spans: dict[int, tuple[Note, int, int]] = {}
         self._notes_in: list[list[Note]] = [[] for _ in self.grid.bars]
-        for note in solo.notes:
-            span = known.get(id(note))
-            if span is None:
-                give_way()
-                first = self.grid.index_at(note.onset)
-                span = (note, first, first if note.grace else self._last_bar(note, first))
-            self._spans[id(note)] = span
-            for index in range(span[1], span[2] + 1):
-                self._notes_in[index].append(note)
+        if like is None:
+            self._put(solo.notes, range(len(self.grid.bars)))
+        else:
+            self._put_like(like)
         self._chords_in: list[list[ChordEvent]] = [[] for _ in self.grid.bars]
         for chord in solo.chords:
             self._chords_in[self.grid.index_at(chord.onset)].append(chord)
 
-    def _last_bar(self, note: Note, first: int) -> int:
-        # Binary fractions are quick; a note that ends at a barline does not reach into the bar behind it.
-        onset, length = note.onset, note.duration
-        end = onset.numerator / onset.denominator + length.numerator / length.denominator
-        return max(first, self.grid.index_before(end))
+    def _put(self, notes: Iterable[Note], bars: Container[int]) -> None:
+        """Put notes, in order, into those of the bars they sound in that are among ``bars``."""
+        for note in notes:
+            give_way()
+            for index in self._bars_of(note):
+                if index in bars:
+                    self._notes_in[index].append(note)
+
+    def _put_like(self, like: Notation) -> None:
+        """Put the notes into their bars; those that hold the same notes as in ``like`` are taken from there."""
+        old, new = like.grid.bars, self.grid.bars
+        pairs = zip(old, new, strict=False)
+        common = len(new) if old is new else sum(1 for _ in takewhile(lambda pair: pair[0] == pair[1], pairs))
+        # The last bar holds what lies behind it, too.
+        kept = len(new) if common == len(old) == len(new) else min(common, len(old) - 1, len(new) - 1)
+        written = {**like._written_before, **like._written}
+        self._written_before = written if kept == len(new) else {i: known for i, known in written.items() if i < kept}
+        start, old_stop, new_stop = differing(like.solo.notes, self.solo.notes)
+        gone, come = like.solo.notes[start:old_stop], self.solo.notes[start:new_stop]
+        touched = set(range(kept, len(new)))
+        touched.update(index for note in come for index in self._bars_of(note))
+        touched.update(index for note in gone for index in like._bars_of(note) if index < len(new))
+        looked_in = {*(index for index in touched if index < len(old)), *range(kept, len(old))}
+        staying = {note.id: note for index in looked_in for note in like._notes_in[index]}
+        for note in gone:
+            staying.pop(note.id, None)
+        self._notes_in[:kept] = like._notes_in[:kept]
+        for index in touched:
+            self._notes_in[index] = []
+        staying.update((note.id, note) for note in come)
+        self._put(sorted(staying.values(), key=lambda note: self.solo.places[note.id]), touched)
+
+    def _bars_of(self, note: Note) -> range:
+        """The indexes of the bars a note is written in."""
+        return self.grid.sounding(note.onset, note.duration)
 
     def __len__(self) -> int:
         return len(self.grid.bars)

@@ -46,9 +46,19 @@ class BarGrid:
         """Index of the bar that holds ``onset``; times outside fall in the first or last bar."""
         return max(0, bisect_right(self._onsets, onset.numerator / onset.denominator) - 1)
 
-    def index_before(self, end: float) -> int:
-        """Index of the bar that is sounding just before ``end``."""
-        return max(0, bisect_right(self._onsets, end - _A_MOMENT) - 1)
+    def sounding(self, onset: Fraction, length: Fraction) -> range:
+        """Indexes of the bars in which something sounds that begins at ``onset``; where it has no ``length``, of one.
+
+        What ends at a barline does not reach into the bar behind it.
+        """
+        onsets = self._onsets
+        # Binary fractions are quick.
+        start = onset.numerator / onset.denominator
+        first = max(0, bisect_right(onsets, start) - 1)
+        if first + 1 == len(onsets):
+            return range(first, first + 1)
+        end = start + length.numerator / length.denominator - _A_MOMENT
+        return range(first, first + 1 if end < onsets[first + 1] else bisect_right(onsets, end))
 
     def at(self, onset: Fraction) -> Bar:
         """The bar that holds ``onset``."""

@@ -17,6 +17,7 @@ from gavotte.desktop.playback.deck import Deck
 from gavotte.desktop.playback.hearing import Hearing
 from gavotte.desktop.playback.playing import Playing
 from gavotte.desktop.playback.transport import Transport
+from gavotte.desktop.solo.opening import Opening
 from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.solo.tape import Tape
@@ -37,6 +38,7 @@ class Studio:
     view: View
     saver: Saver
     session: SoloSession
+    opening: Opening
     tape: Tape
     deck: Deck
     hearing: Hearing

@@ -1,15 +1,14 @@
 """The page as a widget: shows a solo line by line, selects notes, zooms.
 
-The first lines are set at once; the others follow one at a time between events, so the interface stays
-awake. An edit sets only the lines it touches anew.
+Lines are set one at a time between events, those that are seen first and then what lies near them, so the interface
+stays awake and of a long solo only what is looked at is laid out. An edit sets only the lines it touches anew.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import replace
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 from fractions import Fraction
-from typing import TypeVar
 
 from PyQt6.QtCore import QObject, QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
@@ -17,6 +16,7 @@ from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphics
 
 from gavotte.desktop.page.caret_item import Caret, CaretItem
 from gavotte.desktop.page.line_item import ALL_PARTS, LineItem, LineParts
+from gavotte.desktop.page.rows import MARGIN, Row, Rows
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.undisturbed import Undisturbed
@@ -24,10 +24,10 @@ from gavotte.engraving.engraver import PAGE_LINES, EngravedLine, Engraver, line_
 from gavotte.engraving.mei import Staff, staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.notation.written import Notation
-from gavotte.solo.document import ChordEvent, Note, Solo, Text
+from gavotte.solo.differences import changed_times
+from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 
-_MARGIN = 3 * SP
 _CLEARED_AT_ONCE = 4
 
 
@@ -39,34 +39,30 @@ def _same_layout(old: Solo, new: Solo) -> bool:
     )
 
 
-def changed_times(old: Solo, new: Solo) -> list[tuple[Fraction, Fraction]]:
-    """When (onset, end) the notes and chords sound that two values of a solo do not share.
-
-    An edit keeps the values it does not touch, so they are told apart by identity, which is quick.
-    """
-    notes = _not_shared(old.notes, new.notes)
-    chords = _not_shared(old.chords, new.chords)
-    texts = _not_shared(old.texts, new.texts)
-    points = [chord.onset for chord in chords] + [text.onset for text in texts]
-    return [(note.onset, note.end) for note in notes] + [(point, point) for point in points]
-
-
-ItemT = TypeVar("ItemT", Note, ChordEvent, Text)
-
-
-def _not_shared(old: tuple[ItemT, ...], new: tuple[ItemT, ...]) -> list[ItemT]:
+def _relabelled(old: dict[str, Label], new: dict[str, Label]) -> set[str]:
+    """The notes whose label is another one now, told apart by identity."""
     if old is new:
-        return []
-    in_old, in_new = set(map(id, old)), set(map(id, new))
-    return [item for item in old if id(item) not in in_new] + [item for item in new if id(item) not in in_old]
+        return set()
+    return {note for note, label in new.items() if old.get(note) is not label} | (old.keys() - new.keys())
 
 
 class _PageScene(QGraphicsScene):
-    """A page with its lines."""
+    """A page with its rows."""
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self.lines: list[LineItem] = []
+        self.rows = Rows()
+
+
+@dataclass(frozen=True, slots=True)
+class _Held:
+    """What is at the top of the view and stays there: the row of a bar, so many pixels below it.
+
+    ``bar`` is None for the top of the page.
+    """
+
+    bar: int | None = None
+    below: float = 0.0
 
 
 class PageView(QGraphicsView):
@@ -94,47 +90,56 @@ class PageView(QGraphicsView):
         self.palette_in_use: Palette = DAY
         self._page_scene: _PageScene = self._new_scene()
         self.setScene(self._page_scene)
-        self._place: int | None = None
+        self._held: _Held | None = None
         self._engraver, self._parts = engraver, parts
         self._solo: Solo | None = None
         self._notation: Notation | None = None
         self._labels: dict[str, Label] = {}
         self._degrees: dict[str, str] = {}
         self._staff = Staff("G", 2, 0)
-        self._queue: list[tuple[int, int] | EngravedLine] = []
-        self._stale: set[LineItem] = set()
-        self._line_of: dict[str, LineItem] = {}
         self._anchor: str | None = None
         self._current: str | None = None
         self._selected: frozenset[str] = frozenset()
         self._pending: frozenset[str] = frozenset()
         self._kept: frozenset[str] | None = None
-        self._wanted_in_view: str | None = None
+        self._target: str | None = None
+        self._wanted: str | Fraction | None = None
         self._zoom = 1.0
         self._shape = PAGE_LINES
         self._playhead: QGraphicsLineItem | None = None
-        self._played_line: LineItem | None = None
+        self._played_row: Row | None = None
         self._caret: CaretItem | None = None
         self._caret_at: Caret | None = None
         self._timer = QTimer(self)
         self._timer.setInterval(0)
-        self._timer.timeout.connect(self._set_next_line)
-        self._left_behind: list[_PageScene] = []
+        self._timer.timeout.connect(self._set_next)
+        self._left_behind: list[tuple[_PageScene, list[LineItem]]] = []
         self._clearing = QTimer(self)
         self._clearing.setInterval(0)
         self._clearing.timeout.connect(self._clear_behind)
+        self.verticalScrollBar().valueChanged.connect(self._look_around)  # type: ignore[union-attr]
 
     # -- what is shown ------------------------------------------------------------------------------
 
     @property
     def lines(self) -> list[LineItem]:
         """The lines that are set, from the top."""
-        return self._page_scene.lines
+        return self._rows.items
 
     @property
     def is_complete(self) -> bool:
-        """Whether every line has been set."""
-        return not self._queue and not self._stale
+        """Whether every line has been set that is seen, or near what is seen."""
+        return self._next_due() is None
+
+    def line_with(self, note_id: str) -> LineItem | None:
+        """The line a note starts in; None where that is not set yet, or there is no such note."""
+        time = self._time_of(note_id)
+        row = None if time is None else self._row_at(time)
+        return None if row is None else row.item
+
+    @property
+    def _rows(self) -> Rows:
+        return self._page_scene.rows
 
     @Undisturbed()
     def set_palette(self, palette: Palette) -> None:
@@ -142,24 +147,27 @@ class PageView(QGraphicsView):
         self.palette_in_use = palette
         self._page_scene.setBackgroundBrush(QColor(palette.page))
         if self._solo is not None and self._notation is not None:
-            # What is engraved stays engraved; only the items are made anew, in other colours.
-            lines = [*(item.line for item in self.lines), *self._queue]
-            self._begin(self._solo, self._labels, self._notation, lines, keep_place=True)
+            self._make_anew(self._solo, self._notation)
+
+    def _make_anew(self, solo: Solo, notation: Notation) -> None:
+        """Make the items anew, of lines that stay as they were engraved."""
+        rows = [
+            Row(row.first, row.last, None if row.is_stale else row.line, expected=self._rows.height(row))
+            for row in self._rows
+        ]
+        self._begin(solo, self._labels, notation, rows, keep_place=True)
 
     def clear(self) -> None:
         """Show nothing."""
         self._forget()
-        if self._page_scene.lines:
+        if self._page_scene is self.scene():
             self._page_scene = self._new_scene()
         self._turn_over()
 
     def _forget(self) -> None:
         self._timer.stop()
-        self._queue = []
-        self._stale = set()
-        self._line_of = {}
         self._solo = None
-        self._playhead = self._played_line = self._caret = None
+        self._playhead = self._played_row = self._caret = None
 
     def _new_scene(self) -> _PageScene:
         scene = _PageScene(self)
@@ -177,47 +185,94 @@ class PageView(QGraphicsView):
         self._apply_zoom()
         if isinstance(before, _PageScene):
             self._leave_behind(before)
-        if self._place is not None:
-            self.verticalScrollBar().setValue(self._place)  # type: ignore[union-attr]
-            self._place = None
+        if self._held is not None:
+            self._hold(self._held)
+            self._held = None
 
     def _leave_behind(self, scene: _PageScene) -> None:
         """Take a page that is not looked at any more away, line by line: of a long solo it takes a while."""
-        self._left_behind.append(scene)
+        self._left_behind.append((scene, scene.rows.items))
         self._clearing.start()
 
     def _clear_behind(self) -> None:
-        scene = self._left_behind[-1]
-        for _ in range(min(_CLEARED_AT_ONCE, len(scene.lines))):
-            scene.removeItem(scene.lines.pop())
-        if not scene.lines:
+        scene, items = self._left_behind[-1]
+        for _ in range(min(_CLEARED_AT_ONCE, len(items))):
+            scene.removeItem(items.pop())
+        if not items:
             self._left_behind.pop()
+            scene.rows = Rows()
             scene.deleteLater()
         if not self._left_behind:
             self._clearing.stop()
 
+    # -- where it is looked at ----------------------------------------------------------------------
+
+    @property
+    def _scale(self) -> float:
+        """Pixels to an engraver unit."""
+        return self.transform().m22()
+
+    def _seen(self) -> tuple[float, float]:
+        """From where to where the page that is being set is seen, in engraver units."""
+        height = self.viewport().height() / self._scale  # type: ignore[union-attr]
+        top = self.verticalScrollBar().value() / self._scale  # type: ignore[union-attr]
+        if self._held is not None:
+            row = None if self._held.bar is None else self._rows.of_bar(self._held.bar)
+            top = 0.0 if row is None else row.top + self._held.below / self._scale
+        return top, top + height
+
+    def _place_seen(self) -> _Held:
+        """What is at the top of the view."""
+        value = self.verticalScrollBar().value()  # type: ignore[union-attr]
+        row = self._rows.at_height(value / self._scale)
+        return _Held(row.first, value - row.top * self._scale) if row is not None and value else _Held()
+
+    def _hold(self, place: _Held) -> None:
+        """Look at a place again, wherever its row lies by now."""
+        row = None if place.bar is None else self._rows.of_bar(place.bar)
+        value = 0 if row is None else round(row.top * self._scale + place.below)
+        self.verticalScrollBar().setValue(value)  # type: ignore[union-attr]
+
+    def _look_around(self) -> None:
+        """Another part of the page is looked at: set what is not set there yet."""
+        if self._solo is not None and not self._timer.isActive():
+            self._timer.start()
+
+    def _row_at(self, time: Fraction) -> Row | None:
+        """The row that holds a time; the last one for times after it."""
+        return None if self._notation is None else self._rows.of_bar(self._notation.grid.index_at(time))
+
+    def _time_of(self, note_id: str | None) -> Fraction | None:
+        """When a note of what is shown begins (quarter notes), None where there is no such note."""
+        solo = self._solo
+        return solo.note(note_id).onset if solo is not None and note_id is not None and note_id in solo.places else None
+
+    # -- setting lines ------------------------------------------------------------------------------
+
     def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
         """Show a solo from its first line on."""
         notation = Notation(solo)
-        self._begin(solo, labels, notation, line_breaks(notation, self._shape.bars), keep_place)
+        self._begin(solo, labels, notation, self._fresh_rows(notation), keep_place)
+
+    def _fresh_rows(self, notation: Notation) -> list[Row]:
+        return [Row(first, last) for first, last in line_breaks(notation, self._shape.bars)]
 
     def _begin(
-        self,
-        solo: Solo,
-        labels: dict[str, Label],
-        notation: Notation,
-        lines: Sequence[tuple[int, int] | EngravedLine],
-        keep_place: bool,
+        self, solo: Solo, labels: dict[str, Label], notation: Notation, rows: Sequence[Row], keep_place: bool
     ) -> None:
         self._forget()
-        if self._place is None or not keep_place:
-            self._place = self.verticalScrollBar().value() if keep_place else 0  # type: ignore[union-attr]
+        if not keep_place:
+            self._held = _Held()
+        elif self._held is None:
+            self._held = self._place_seen()
         if self._page_scene is not self.scene():
             self._leave_behind(self._page_scene)
         self._page_scene = self._new_scene()
         self._take(solo, labels, notation, staff_for(solo))
-        self._queue = list(lines)
-        if not self._queue:
+        degrees = labels if self._parts.degrees else {}
+        self._degrees = {note: label.shown_degree for note, label in degrees.items()}
+        self._page_scene.rows = Rows(rows)
+        if not rows:
             self._turn_over()
         # Lines are set between events: nobody waits for what is not on the screen yet. What was there before is
         # looked at until the first is set, from which the height of the page can be guessed.
@@ -227,51 +282,66 @@ class PageView(QGraphicsView):
         """Show an edited solo: lines whose notation changed are set anew, others get their new labels."""
         if solo is self._solo and labels is self._labels:
             return
-        old, old_degrees = self._solo, self._degrees
-        before, staff = self._notation, self._staff
+        old, before, staff = self._solo, self._notation, self._staff
         if old is None or before is None or not _same_layout(old, solo) or staff_for(solo) != staff:
             self.show_solo(solo, labels, keep_place=True)
             return
         notation = before if solo is old else Notation(solo, before)
-        # Lines still to come are set from the new value, unless they were engraved already or the bars are others.
-        is_engraved = any(isinstance(line, EngravedLine) for line in self._queue)
-        if is_engraved or (self._queue and notation.grid.bars != before.grid.bars):
-            self.show_solo(solo, labels, keep_place=True)
-            return
-        old_labels = self._labels
+        relabelled = _relabelled(self._labels, labels)
         self._take(solo, labels, notation, staff)
-        touched = changed_times(old, solo)
+        due: set[Row] = set()
         if notation.grid.bars != before.grid.bars:
-            self._set_end_anew(before, notation)
-        for item in self.lines:
-            start, end = item.line.source.bars[0].bar.onset, item.line.source.bars[-1].bar.end
-            mine = [placed.note.id for placed in item.line.notes]
-            other_degrees = any(old_degrees.get(note) != self._degrees.get(note) for note in mine)
-            changed = other_degrees or any(low < end and start <= high for low, high in touched)
-            same_labels = all(labels.get(note) is old_labels.get(note) for note in mine)
-            if changed or not (same_labels or item.has_room_for(labels)):
-                self._stale.add(item)
-            elif not same_labels:
-                item.set_labels(labels)
-        if not self._set_first_stale_line():
-            return
+            due.update(self._change_end(before, notation))
+        index_at = notation.grid.index_at
+        bars: set[int] = set()
+        for low, high in changed_times(old, solo):
+            bars.update(range(index_at(low), index_at(high) + 1))
+        due.update(self._rows_of(bars))
+        other_degrees = self._take_degrees(relabelled, labels)
+        due.update(self._rows_of({index_at(solo.note(note).onset) for note in other_degrees if note in solo.places}))
+        others = {index_at(solo.note(note).onset) for note in relabelled if note in solo.places}
+        for row in self._rows_of(others) - due:
+            if row.item is not None and row.item.has_room_for(labels):
+                row.item.set_labels(labels)
+            else:
+                due.add(row)
+        for row in due:
+            row.is_stale, row.line = row.item is not None, None
+        self._set_first(due)
         self._show_selection()
         self._place_caret()
 
-    def _set_first_stale_line(self) -> bool:
-        """Set the first changed line that is looked at anew, others between events; False where all were set anew."""
-        seen = self.mapToScene(self.viewport().rect()).boundingRect()  # type: ignore[union-attr]
-        stale = [item for item in self.lines if item in self._stale]
-        near = [i for i in stale if i.pos().y() + i.top < seen.bottom() and i.pos().y() + i.top + i.height > seen.top()]
-        first = next(iter(near or stale), None)
-        if first is not None and not self._set_line_anew(self.lines.index(first), first.line.first, first.line.last):
-            return False
-        if self._stale:
-            self._timer.start()
-        return True
+    def _rows_of(self, bars: Iterable[int]) -> set[Row]:
+        """The rows that hold bars, by index."""
+        return {row for row in map(self._rows.of_bar, bars) if row is not None}
 
-    def _set_end_anew(self, before: Notation, notation: Notation) -> None:
-        """Bars were added or dropped: the lines from the first that is another one on are set anew."""
+    def _take_degrees(self, relabelled: Iterable[str], labels: dict[str, Label]) -> set[str]:
+        """Take what stands under the notes that have other labels; gives those where it is something else now."""
+        if not self._parts.degrees:
+            return set()
+        others = {note: labels[note].shown_degree if note in labels else None for note in relabelled}
+        others = {note: degree for note, degree in others.items() if degree != self._degrees.get(note)}
+        # Lines are set between events from what was known when they were asked for.
+        self._degrees = {**self._degrees, **{note: degree for note, degree in others.items() if degree is not None}}
+        for note in others:
+            if others[note] is None:
+                self._degrees.pop(note, None)
+        return set(others)
+
+    def _set_first(self, due: set[Row]) -> None:
+        """Of some rows, set the first that is seen now, or else the first, and the others between events."""
+        if not due:
+            return
+        top, bottom = self._seen()
+        in_order = [row for row in self._rows if row in due]
+        seen = (row for row in in_order if row.top < bottom and row.top + self._rows.height(row) > top)
+        first = next(seen, in_order[0])
+        if self.scene() is self._page_scene:
+            self._set_row(first)
+        self._timer.start()
+
+    def _change_end(self, before: Notation, notation: Notation) -> list[Row]:
+        """Bars were added or dropped: the rows from the first that is another one on are others; gives those."""
         bars = self._shape.bars
         old, new = line_breaks(before, bars), line_breaks(notation, bars)
         same = 0
@@ -279,100 +349,80 @@ class PageView(QGraphicsView):
             same += 1
         # The last line has a barline of its own and may be a short one.
         start = new[min(same, len(old) - 1)][0] if old else 0
-        for item in [item for item in self.lines if item.line.first >= start]:
-            self.lines.remove(item)
-            self._stale.discard(item)
-            self._page_scene.removeItem(item)
-            self._line_of = {note: line for note, line in self._line_of.items() if line is not item}
-        self._queue = [lines for lines in new if lines[0] >= start]
-        while self._queue:
-            self._set_next_line()
+        gone = [row for row in self._rows if row.first >= start]
+        for row in gone:
+            if row.item is not None:
+                self._page_scene.removeItem(row.item)
+        rows = [Row(first, last) for first, last in new if first >= start]
+        self._rows.replace(gone, rows)
+        self._rows.lay_out()
+        return rows
 
     def _take(self, solo: Solo, labels: dict[str, Label], notation: Notation, staff: Staff) -> None:
         self._solo, self._labels, self._notation, self._staff = solo, labels, notation, staff
-        shown = labels if self._parts.degrees else {}
-        self._degrees = {note: label.shown_degree for note, label in shown.items()}
 
     def _engrave(self, first: int, last: int) -> list[EngravedLine]:
         assert self._notation is not None
         return self._engraver.line(self._notation, first, last, self._degrees, self._staff, self._shape)
 
+    def _next_due(self) -> Row | None:
+        if self._solo is None:
+            return None
+        wanted = self._time_of(self._wanted) if isinstance(self._wanted, str) else self._wanted
+        return self._rows.next_due(*self._seen(), None if wanted is None else self._row_at(wanted))
+
     @Undisturbed()
-    def _set_next_line(self) -> None:
-        if not self._queue:
-            self._set_next_stale_line()
-            return
-        following = self._queue.pop(0)
-        for line in [following] if isinstance(following, EngravedLine) else self._engrave(*following):
-            item = self._make_item(line)
-            item.setPos(0, self._bottom() - item.top)
-            self._page_scene.addItem(item)
-            self.lines.append(item)
+    def _set_next(self) -> None:
+        """Set one line; where none is due any more, rest."""
+        row = self._next_due()
+        if row is None:
+            self._timer.stop()
+        else:
+            self._set_row(row)
+
+    def _set_row(self, row: Row) -> None:
+        """Set the line of a row, or set it anew; one that doesn't fit becomes two or more."""
+        lines = [row.line] if row.line is not None else self._engrave(row.first, row.last)
+        place = self._place_seen() if self._held is None else None
+        if row.item is not None:
+            self._page_scene.removeItem(row.item)
+        rows = [Row(line.first, line.last, line, self._make_item(line)) for line in lines]
+        for fresh in rows:
+            self._page_scene.addItem(fresh.item)
+        self._rows.replace([row], rows)
+        self._rows.lay_out()
         self._fit_scene()
         if self.scene() is not self._page_scene:
             self._turn_over()
-        if self._wanted_in_view in self._line_of:
-            self.ensure_note_visible(self._wanted_in_view)
-        if not self._queue:
-            if not self._stale:
-                self._timer.stop()
-            self._place_caret()
-            if len(self.lines) == 1:
-                self._apply_zoom()
+        elif place is not None:
+            self._hold(place)
+        if len(self._rows) == 1:
+            self._apply_zoom()
+        self._place_caret()
+        self._show_wanted()
 
-    def _set_next_stale_line(self) -> None:
-        stale = next((item for item in self.lines if item in self._stale), None)
-        if stale is not None and not self._set_line_anew(self.lines.index(stale), stale.line.first, stale.line.last):
-            return
-        if stale is None or not self._stale:
-            self._stale = set()
-            self._timer.stop()
-            self._show_selection()
-            self._place_caret()
+    def _at_once(self, row: Row) -> LineItem:
+        """The line of a row, set now where it was still to be set."""
+        if row.item is None:
+            self._set_row(row)
+            row = self._rows.of_bar(row.first) or row
+        assert row.item is not None
+        return row.item
 
     def _make_item(self, line: EngravedLine) -> LineItem:
         assert self._solo is not None
         item = LineItem(line, self._labels, self._solo, self.palette_in_use, self._parts)
-        for placed in line.notes:
-            self._line_of[placed.note.id] = item
         item.set_pending(self._pending)
         if self._kept is not None:
             item.set_kept(self._kept)
         item.set_selected(self._selected)
+        if item.lane is not None and self._target in item.note_items:
+            item.lane.set_target(self._target)
         return item
-
-    def _set_line_anew(self, index: int, first: int, last: int) -> bool:
-        """Replace a line; False where it did not fit any more and the whole page was set anew."""
-        old = self.lines[index]
-        self._stale.discard(old)
-        lines = self._engrave(first, last)
-        if len(lines) != 1:
-            assert self._solo is not None
-            self.show_solo(self._solo, self._labels, keep_place=True)
-            return False
-        item = self._make_item(lines[0])
-        item.setPos(0, old.pos().y() + old.top - item.top)
-        shift = item.height - old.height
-        self._page_scene.removeItem(old)
-        self._page_scene.addItem(item)
-        self.lines[index] = item
-        if shift:
-            for later in self.lines[index + 1 :]:
-                later.moveBy(0, shift)
-            self._fit_scene()
-        return True
-
-    def _bottom(self) -> float:
-        if not self.lines:
-            return _MARGIN / 2
-        last = self.lines[-1]
-        return last.pos().y() + last.top + last.height + 1.2 * SP
 
     def _fit_scene(self) -> None:
         """The scene's height, with the lines still to come guessed from those that are there."""
-        bottom = self._bottom()
-        expected = bottom / max(1, len(self.lines)) * len(self._queue)
-        self._page_scene.setSceneRect(QRectF(0, 0, self._page_width(), bottom + expected + _MARGIN))
+        self._page_scene.setSceneRect(QRectF(0, 0, self._page_width(), self._rows.bottom + MARGIN))
 
     # -- selection ----------------------------------------------------------------------------------
 
@@ -402,22 +452,24 @@ class PageView(QGraphicsView):
         if shown != self._parts.numerals:
             self._parts = replace(self._parts, numerals=shown)
             if self._solo is not None and self._notation is not None:
-                lines = [*(item.line for item in self.lines), *self._queue]
-                self._begin(self._solo, self._labels, self._notation, lines, keep_place=True)
+                self._make_anew(self._solo, self._notation)
 
     def show_target(self, note_id: str | None) -> None:
         """Ring a note's mark as a target, or none."""
+        self._target = note_id
         for item in self.lines:
             if item.lane is not None:
                 item.lane.set_target(note_id if note_id in item.note_items else None)
 
     def show_playhead(self, time: float | None) -> None:
         """Show where the music is (quarter notes), following it down the page; None takes the playhead away."""
-        line = None if time is None else self._line_at(time)
-        if line is None or time is None:
+        row = None if time is None else self._row_at(Fraction(time))
+        if row is None or time is None or row.item is None:
             if self._playhead is not None:
                 self._playhead.hide()
-            self._played_line = None
+            self._played_row = None
+            if row is not None and time is not None:
+                self._want(Fraction(time))
             return
         if self._playhead is None:
             self._playhead = QGraphicsLineItem()
@@ -427,11 +479,12 @@ class PageView(QGraphicsView):
             self._playhead.setOpacity(0.7)
             self._playhead.setZValue(-2)
             self._page_scene.addItem(self._playhead)
-        x, y = line.line.x_at(time), line.pos().y()
+        line, y = row.item, row.item.pos().y()
+        x = line.line.x_at(time)
         self._playhead.setLine(x, y + line.line.staff[0] - 2 * SP, x, y + line.top + line.height)
         self._playhead.show()
-        if line is not self._played_line:
-            self._played_line = line
+        if row is not self._played_row:
+            self._played_row = row
             self.ensureVisible(QRectF(0, y + line.top, 1, line.height), 0, 24)
 
     def show_caret(self, caret: Caret | None) -> None:
@@ -440,6 +493,8 @@ class PageView(QGraphicsView):
         self._place_caret()
         if self._caret is not None:
             self.ensureVisible(self._caret.sceneBoundingRect(), 40, 24)
+        elif caret is not None:
+            self._want(caret.time)
 
     @property
     def caret(self) -> CaretItem | None:
@@ -451,10 +506,10 @@ class PageView(QGraphicsView):
             self._page_scene.removeItem(self._caret)
             self._caret = None
         caret = self._caret_at
-        line = self._line_at(float(caret.time)) if caret is not None else None
-        if caret is None or line is None:
+        row = self._row_at(caret.time) if caret is not None else None
+        if caret is None or row is None or row.item is None:
             return
-        self._caret = CaretItem(line, caret, self.palette_in_use)
+        self._caret = CaretItem(row.item, caret, self.palette_in_use)
         self._page_scene.addItem(self._caret)
 
     @property
@@ -462,31 +517,45 @@ class PageView(QGraphicsView):
         """Where the playhead stands in its line, in engraver units; None where there is none."""
         return self._playhead.line().x1() if self._playhead is not None and self._playhead.isVisible() else None
 
-    def _line_at(self, time: float) -> LineItem | None:
-        """The line that holds a time; the last one's for times after it."""
-        for item in self.lines:
-            if time < item.line.source.bars[-1].bar.end:
-                return item
-        return self.lines[-1] if self.lines and not self._queue else None
-
     def time_in_next_line(self, time: Fraction, step: int) -> Fraction | None:
         """The time at the same place of the line below (1) or above (-1)."""
-        line = self._line_at(float(time))
-        if line is None:
+        row = self._row_at(time)
+        if row is None:
             return None
-        index = self.lines.index(line) + step
-        return self.lines[index].line.time_at(line.line.x_at(float(time))) if 0 <= index < len(self.lines) else None
+        x = self._at_once(row).line.x_at(float(time))
+        other = self._neighbour(time, step)
+        return None if other is None else self._at_once(other).line.time_at(x)
+
+    def _neighbour(self, time: Fraction, step: int) -> Row | None:
+        """The row some steps below that of a time, or above; None beyond the first and last."""
+        row = self._row_at(time)
+        index = -1 if row is None else self._rows.index(row) + step
+        return self._rows[index] if 0 <= index < len(self._rows) else None
 
     def _show_selection(self) -> None:
         for item in self.lines:
             item.set_selected(self._selected)
 
+    def _want(self, wanted: str | Fraction) -> None:
+        """Set the line of a note or time before all others, and look at it then."""
+        self._wanted = wanted
+        self._look_around()
+
+    def _show_wanted(self) -> None:
+        time = self._time_of(self._wanted) if isinstance(self._wanted, str) else self._wanted
+        row = None if time is None else self._row_at(time)
+        if row is not None and row.item is not None:
+            self._wanted = None
+            self.ensureVisible(QRectF(0, row.top, 1, row.item.height), 0, 12)
+
     def ensure_note_visible(self, note_id: str) -> None:
         """Scroll so that a note's line is in view; later, if the line is still to be set."""
-        item = self._line_of.get(note_id)
-        self._wanted_in_view = None if item is not None else note_id
+        item = self.line_with(note_id)
         box = item.note_box(note_id) if item is not None else None
-        if box is not None:
+        if box is None:
+            self._want(note_id)
+        else:
+            self._wanted = None
             self.ensureVisible(box, 40, 12)
 
     def note_at(self, x: int, y: int) -> str | None:
@@ -581,16 +650,17 @@ class PageView(QGraphicsView):
         return None
 
     def _note_in_next_line(self, note_id: str, step: int) -> str | None:
-        item = self._line_of.get(note_id)
-        if item is None:
+        time = self._time_of(note_id)
+        row = None if time is None else self._row_at(time)
+        if time is None or row is None:
             return None
-        x = next(placed.x for placed in item.line.notes if placed.note.id == note_id)
-        index = self.lines.index(item) + step
-        while 0 <= index < len(self.lines):
-            notes = self.lines[index].line.notes
+        x = next(placed.x for placed in self._at_once(row).line.notes if placed.note.id == note_id)
+        steps = step
+        while (other := self._neighbour(time, steps)) is not None:
+            notes = self._at_once(other).line.notes
             if notes:
                 return min(notes, key=lambda placed: abs(placed.x - x)).note.id
-            index += step
+            steps += step
         return note_id
 
     # -- zoom ---------------------------------------------------------------------------------------
@@ -607,16 +677,15 @@ class PageView(QGraphicsView):
         self._zoom = zoom
         self._shape = line_format(zoom)
         if self._solo is not None and self._notation is not None:
-            current = self._current
-            lines = line_breaks(self._notation, self._shape.bars)
-            self._begin(self._solo, self._labels, self._notation, lines, keep_place=True)
-            if current is not None:
-                self.ensure_note_visible(current)
+            self._begin(self._solo, self._labels, self._notation, self._fresh_rows(self._notation), keep_place=True)
+            if self._current is not None:
+                self.ensure_note_visible(self._current)
 
     def _page_width(self) -> float:
         """Width of the page in engraver units: one line, or less for a single short one."""
-        if len(self.lines) == 1 and not self._queue and self.lines[0].line.barlines:
-            return max(0.55 * self._shape.width, self.lines[0].line.barlines[-1] + 1.5 * SP)
+        line = self._rows[0].item if len(self._rows) == 1 else None
+        if line is not None and line.line.barlines:
+            return max(0.55 * self._shape.width, line.line.barlines[-1] + 1.5 * SP)
         return self._shape.width
 
     def _apply_zoom(self) -> None:
@@ -638,4 +707,5 @@ class PageView(QGraphicsView):
         top = self.mapToScene(0, 0).y()
         super().resizeEvent(event)
         self._apply_zoom()
-        self.verticalScrollBar().setValue(round(top * self.transform().m22()))  # type: ignore[union-attr]
+        self.verticalScrollBar().setValue(round(top * self._scale))  # type: ignore[union-attr]
+        self._look_around()

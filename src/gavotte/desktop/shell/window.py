@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
@@ -42,6 +43,7 @@ from gavotte.desktop.shell.palette import CommandPalette
 from gavotte.desktop.shell.preferences import PreferencesDialog
 from gavotte.desktop.shell.rail import Rail
 from gavotte.desktop.shell.rescue import Rescue, rescue_folders
+from gavotte.desktop.solo.opening import Opening
 from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.solo.session import LABEL_AT_ONCE, SoloSession
 from gavotte.desktop.solo.tape import Tape
@@ -129,6 +131,7 @@ class MainWindow(QMainWindow):
             view=view,
             saver=saver,
             session=session,
+            opening=Opening(library, saver, session, activities, self),
             tape=tape,
             deck=deck,
             hearing=Hearing(session, tape, deck, self),
@@ -191,10 +194,10 @@ class MainWindow(QMainWindow):
         asks.telling.connect(self._tell)
         asks.noticing.connect(self.notice.say)
         asks.going.connect(self.show_desk)
-        asks.opening.connect(self.open_solo)
+        asks.opening.connect(lambda solo_id: self.open_solo(solo_id))
         for failing in (
-            session, studio.saver, studio.tape, studio.deck, studio.transport, studio.beginning, studio.importer,
-            studio.exporter, studio.edits,
+            session, studio.opening, studio.saver, studio.tape, studio.deck, studio.transport, studio.beginning,
+            studio.importer, studio.exporter, studio.edits,
         ):  # fmt: skip
             failing.failed.connect(self.notice.say)
         self._connect_errands()
@@ -325,17 +328,17 @@ class MainWindow(QMainWindow):
         if beside is not None:
             (beside if page.hasFocus() else page).setFocus()
 
-    def open_solo(self, solo_id: str) -> None:
-        """Open a solo at the Label desk, or to be written where nothing is."""
-        if solo_id != self.session.solo_id:
-            try:
-                self.session.open(solo_id)
-            except (LibraryError, FormatError) as error:
-                self.notice.say(str(error))
-                return
-        remember(self._settings, solo_id)
-        written = self.session.solo is not None and bool(self.session.solo.notes)
-        self.show_desk("label" if written else "write")
+    def open_solo(self, solo_id: str, then: Callable[[], None] | None = None) -> None:
+        """Open a solo at the Label desk, or to be written where nothing is; then do what follows."""
+
+        def opened() -> None:
+            remember(self._settings, solo_id)
+            written = self.session.solo is not None and bool(self.session.solo.notes)
+            self.show_desk("label" if written else "write")
+            if then is not None:
+                then()
+
+        self.studio.opening.open(solo_id, opened)
 
     def zoom(self, by: int) -> None:
         """Show what is at this desk larger (1), smaller (-1), or in its usual size (0)."""
@@ -452,7 +455,7 @@ class MainWindow(QMainWindow):
         for solo_id, title in entries:
             action = self.recent.addAction(title.replace("&", "&&"))
             assert action is not None
-            action.triggered.connect(partial(self.open_solo, solo_id))
+            action.triggered.connect(partial(self.studio.asks.open_solo, solo_id))
         self.recent.setEnabled(bool(entries))
 
     def import_files(self, paths: list[Path]) -> None:
@@ -477,7 +480,9 @@ class MainWindow(QMainWindow):
 
     def _imported(self, solo_id: str, title: str, remarks: tuple[str, ...]) -> None:
         self._changed(Update.LIBRARY)
-        self.open_solo(solo_id)
+        self.open_solo(solo_id, partial(self._tell_of_import, title, remarks))
+
+    def _tell_of_import(self, title: str, remarks: tuple[str, ...]) -> None:
         if self._ask_for_key(title):
             return
         if not remarks:
@@ -574,11 +579,16 @@ class MainWindow(QMainWindow):
         wanted = str(settings.value("desk", ""))
         self.show_desk(next(iter(self.desks)))
         if any(entry.id == solo_id for entry in self.studio.library.solos()):
-            self.open_solo(solo_id)
-            places = self.session.solo.places if self.session.solo is not None else {}
-            if note in places:
-                anchor = str(settings.value("anchor", note))
-                self.session.selection.select(anchor if anchor in places else note, note)
+            self.open_solo(solo_id, partial(self._go_back, wanted, note))
+        else:
+            self._go_back(wanted, note)
+
+    def _go_back(self, wanted: str, note: str) -> None:
+        """Go to the notes and the desk of the last time."""
+        places = self.session.solo.places if self.session.solo is not None else {}
+        if note in places:
+            anchor = str(self._settings.value("anchor", note))
+            self.session.selection.select(anchor if anchor in places else note, note)
         if wanted in self.desks:
             has_all = self.session.solo is not None or not self.desks[wanted].kind.needs_solo
             self.show_desk(wanted if has_all else next(iter(self.desks)))
@@ -598,7 +608,7 @@ class MainWindow(QMainWindow):
         """Remember where the user is."""
         selection = self.session.selection
         for key, value in (
-            ("solo", self.session.solo_id or ""),
+            ("solo", self.studio.opening.coming or self.session.solo_id or ""),
             ("note", selection.current or ""),
             ("anchor", selection.anchor or ""),
             ("desk", self.desk.kind.name),

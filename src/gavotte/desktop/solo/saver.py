@@ -67,9 +67,9 @@ class Saver(QObject):
 
     # -- what is held -------------------------------------------------------------------------------
 
-    def solo(self, solo_id: str) -> Solo:
-        """A solo as it was last, written or not. Raises LibraryError or FormatError."""
-        return self._solos.get(solo_id) or self._library.solo(solo_id)
+    def held(self, solo_id: str) -> Solo | None:
+        """A solo as it was last, where that is not written yet."""
+        return self._solos.get(solo_id)
 
     def recording(self, solo_id: str) -> Recording | None:
         """What is known of a solo's recording, written or not. Raises LibraryError or FormatError."""

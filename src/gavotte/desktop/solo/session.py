@@ -101,9 +101,8 @@ class SoloSession(QObject):
 
     # -- opening ------------------------------------------------------------------------------------
 
-    def open(self, solo_id: str) -> None:
-        """Open a solo of the library. Raises LibraryError or FormatError; what was open stays open then."""
-        solo = self._saver.solo(solo_id)
+    def open(self, solo_id: str, solo: Solo) -> None:
+        """Take a solo of the library as the open one."""
         self._put_down()
         self.solo_id, self.solo = solo_id, solo
         self.selection.among(solo.places)

@@ -9,6 +9,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.core_words import FORM_WORDS
+from gavotte.desktop.desk.updates import Follower, Update
 from gavotte.desktop.desks.write.chord_editor import ChordEditor
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import said, translate
@@ -36,6 +37,7 @@ class ChordsPanel(QWidget):
         self._written = ""
         self._solo: Solo | None = None
         self._chord: ChordEvent | None = None
+        self._follower = Follower(self, self._write_out)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         column.setSpacing(8)
@@ -131,12 +133,19 @@ class ChordsPanel(QWidget):
             solo.chords, solo.sections, solo.meters, solo.form_end,
         )  # fmt: skip
         if not same:
-            self._written = write_chord_line(solo)
-            self._reset()
-            bars = bars_in_chorus(solo) or sum(bar.number > 0 for bar in BarGrid(solo).bars)
-            self.bars.setValue(bars)
-            self.count.setValue(max(1, round(solo.form_end / solo.chorus)) if solo.chorus else 1)
-            self._check()
+            self._follower.note(Update.EDITED)
+
+    def _write_out(self, _: Update) -> None:
+        """Write the chords of the solo out, which of a long one takes a while: nobody waits for it at another panel."""
+        solo = self._solo
+        if solo is None:
+            return
+        self._written = write_chord_line(solo)
+        self._reset()
+        bars = bars_in_chorus(solo) or sum(bar.number > 0 for bar in BarGrid(solo).bars)
+        self.bars.setValue(bars)
+        self.count.setValue(max(1, round(solo.form_end / solo.chorus)) if solo.chorus else 1)
+        self._check()
 
     def show_place(self, time: Fraction) -> None:
         """Show the chord of a time, the next one, and what moves between them."""

@@ -9,12 +9,12 @@ from fractions import Fraction
 from PyQt6.QtCore import QMimeData, QObject, pyqtSignal
 from PyQt6.QtGui import QGuiApplication
 
-from gavotte.desktop.page.page_view import changed_times
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.solo.bars import BarGrid
+from gavotte.solo.differences import changed_times
 from gavotte.solo.document import Articulation, Note, Pick, Solo, Tuplet
 from gavotte.solo.edits import with_notes_moved
 from gavotte.solo.written import written_interval

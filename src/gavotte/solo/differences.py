@@ -1,0 +1,46 @@
+"""What two values of a solo do not share.
+
+An edit keeps the values it does not touch, so they are told apart by identity, which is quick however long a solo is.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from fractions import Fraction
+from operator import is_
+from typing import TypeVar
+
+from gavotte.solo.document import Solo
+
+ItemT = TypeVar("ItemT")
+
+
+def differing(old: Sequence[ItemT], new: Sequence[ItemT]) -> tuple[int, int, int]:
+    """Where two sequences differ: from which place on, up to which place of the old one, up to which of the new one."""
+    shorter = min(len(old), len(new))
+    if old is new:
+        return shorter, shorter, shorter
+    start = _first_other(list(map(is_, old, new)), shorter)
+    alike = _first_other(list(map(is_, reversed(old), reversed(new))), shorter)
+    alike = min(alike, shorter - start)
+    return start, len(old) - alike, len(new) - alike
+
+
+def _first_other(same: list[bool], otherwise: int) -> int:
+    return same.index(False) if False in same else otherwise
+
+
+def not_shared(old: Sequence[ItemT], new: Sequence[ItemT]) -> list[ItemT]:
+    """What only one of two sequences holds: first what is gone, then what is new."""
+    start, old_stop, new_stop = differing(old, new)
+    gone, come = old[start:old_stop], new[start:new_stop]
+    in_old, in_new = set(map(id, gone)), set(map(id, come))
+    return [item for item in gone if id(item) not in in_new] + [item for item in come if id(item) not in in_old]
+
+
+def changed_times(old: Solo, new: Solo) -> list[tuple[Fraction, Fraction]]:
+    """When (onset, end) the notes, chords and texts sound that two values of a solo do not share."""
+    points = [chord.onset for chord in not_shared(old.chords, new.chords)]
+    points += [text.onset for text in not_shared(old.texts, new.texts)]
+    times = [(note.onset, note.end) for note in not_shared(old.notes, new.notes)]
+    return times + [(point, point) for point in points]
