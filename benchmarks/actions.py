@@ -17,6 +17,7 @@ import random
 import sys
 import tempfile
 import time
+import traceback
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -147,4 +148,9 @@ def act(window: MainWindow, chance: random.Random) -> None:
 
 
 if __name__ == "__main__":
-    main()
+    try:
+        main()
+    except Exception:
+        # What Qt calls goes to the hook, which only counts.
+        traceback.print_exc()
+        sys.exit(1)

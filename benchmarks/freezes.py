@@ -1,7 +1,8 @@
-"""The longest the interface stands still while things are done: .venv/bin/python benchmarks/freezes.py [RUNS]
+"""The longest the interface stands still while things are done: .venv/bin/python benchmarks/freezes.py [RUNS [BARS]]
 
-Each row does something on the demo or on a 200-bar solo in the real window, offscreen, and gives the longest time that
-passed between two turns of the event loop until everything had come to rest.
+Each row does something on the demo or on a solo of 200 bars (or as many as asked for) in the real window, offscreen,
+and gives the longest time that passed between two turns of the event loop until everything had come to rest. In the
+end it tells the memory.
 """
 
 from __future__ import annotations
@@ -11,6 +12,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable, Iterator
+from fractions import Fraction
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -19,6 +21,7 @@ sys.path.insert(0, str(Path(__file__).parents[1]))
 
 from benchmarks.big_solo import long_solo
 from PyQt6.QtCore import QSettings, QThreadPool
+from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from gavotte.demo.build import build_demo
@@ -66,34 +69,37 @@ def main() -> None:
     what a plain loop took just then: how fast the machine was.
     """
     runs = int(sys.argv[1]) if len(sys.argv) > 1 else 1
+    bars = int(sys.argv[2]) if len(sys.argv) > 2 else 200
     app = make_application()
     found: dict[str, list[tuple[float, float]]] = {}
     for _ in range(runs):
-        for words, stood in run():
+        for words, stood in run(bars):
             found.setdefault(words, []).append((stood, plain_loop()))
     for words, times in found.items():
         stood, loops = sorted(time for time, _ in times), [loop for _, loop in times]
         best, usual, worst = (round(1000 * time) for time in (stood[0], stood[len(stood) // 2], stood[-1]))
         speed = f"{1000 * min(loops):.0f} to {1000 * max(loops):.0f}"
         print(f"{words}: {best} / {usual} / {worst} ms (a plain loop: {speed} ms)")
+    pages = int(Path("/proc/self/statm").read_text().split()[1])
+    print(f"memory in the end: {pages * os.sysconf('SC_PAGESIZE') // 2**20} MB")
     app.quit()
 
 
-def run() -> Iterator[tuple[str, float]]:
+def run(bars: int) -> Iterator[tuple[str, float]]:
     """Each thing that is done to a new window, in order, with the longest time it stood still."""
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         build_demo(folder / "demo")
-        (folder / "long.musicxml").write_bytes(write_musicxml(long_solo(200)))
+        (folder / "long.musicxml").write_bytes(write_musicxml(long_solo(bars)))
         with Library(folder / "demo") as library:
-            long = library.add_solo(long_solo(200))
+            long = library.add_solo(long_solo(bars))
             ids = [entry.id for entry in library.solos()]
             window = MainWindow(library, QSettings(str(folder / "s.ini"), QSettings.Format.IniFormat))
             window.resize(1280, 800)
             window.show()
             GarbageCollector(window).begin()
             session, export = window.session, window.studio.exporter.export
-            last = long_solo(200).notes[-1].id
+            last = long_solo(bars).notes[-1].id
             rows: list[tuple[str, Callable[[], object]]] = [
                 ("come to rest", lambda: None),
                 ("open a 32-bar solo", lambda: window.open_solo(ids[-5])),
@@ -102,8 +108,8 @@ def run() -> Iterator[tuple[str, float]]:
                 ("concert pitch, 32 bars", lambda: window.studio.view.set_written(False)),
                 ("go to Vocabulary", lambda: window.show_desk("vocabulary")),
                 ("a lick in twelve keys", window.desks["vocabulary"].all_keys.click),
-                ("open a 200-bar solo", lambda: window.open_solo(long)),
-                ("change the look, 200 bars", lambda: window.set_look("Day")),
+                (f"open a {bars}-bar solo", lambda: window.open_solo(long)),
+                (f"change the look, {bars} bars", lambda: window.set_look("Day")),
                 ("decide a note", lambda: session.decide(Function.OUTSIDE)),
                 ("the queue", lambda: window.desks["label"].side.show_page("queue")),
                 ("next in the queue", lambda: window.desks["label"].step_queue(1)),
@@ -121,25 +127,41 @@ def run() -> Iterator[tuple[str, float]]:
                 ("move a note", lambda: session.move(1)),
                 ("select everything", lambda: session.selection.select("0.n2", last)),
                 ("select a phrase", lambda: session.selection.select("0.n2", "0.n30")),
-                ("written pitch, 200 bars", lambda: window.studio.view.set_written(True)),
-                ("concert pitch, 200 bars", lambda: window.studio.view.set_written(False)),
+                (f"written pitch, {bars} bars", lambda: window.studio.view.set_written(True)),
+                (f"concert pitch, {bars} bars", lambda: window.studio.view.set_written(False)),
                 ("save", window.studio.saver.save),
                 ("play", window.studio.playing.toggle),
                 ("stop", window.studio.playing.toggle),
-                ("page setup, 200 bars", window.show_paper),
+                (f"page setup, {bars} bars", window.show_paper),
                 ("export a PDF", lambda: export(window.sheet(), folder / "a.pdf", PAPER)),
                 ("export a picture", lambda: export(window.sheet(), folder / "a.png", PNG)),
                 (
                     "export MusicXML",
                     lambda: export(window.sheet(), folder / "a.musicxml", SCORE),
                 ),
-                ("import 200 bars", lambda: window.import_files([folder / "long.musicxml"])),
+                (f"import {bars} bars", lambda: window.import_files([folder / "long.musicxml"])),
                 ("back up", library.back_up_now),
+                ("go to Write", lambda: window.show_desk("write")),
+                ("to the middle", lambda: window.desks["write"].writer.go_to(Fraction(2 * bars))),
+                ("write a note", lambda: QTest.keyClick(window.desks["write"].page, "c")),
+                ("the chords", window.desks["write"].panel.tabs["chords"].click),
+                ("write another", lambda: QTest.keyClick(window.desks["write"].page, "d")),
+                ("the checks", window.desks["write"].panel.tabs["checks"].click),
+                ("to the end", lambda: window.desks["write"].writer.go_to(Fraction(4 * bars))),
+                ("write at the end", lambda: QTest.keyClick(window.desks["write"].page, "e")),
+                ("undo everything", lambda: undo_all(window)),
                 ("go to the shelf", lambda: window.show_desk("shelf")),
             ]
             for words, do in rows:
                 yield words, longest(window, do)
             window.close()
+
+
+def undo_all(window: MainWindow) -> None:
+    """Take every step back, as a user does: one after the other."""
+    while window.session.undo_stack.canUndo():
+        window.session.undo_stack.undo()
+        QApplication.processEvents()
 
 
 if __name__ == "__main__":

@@ -309,6 +309,7 @@ def test_chords_are_typed_checked_completed_and_used(qtbot: QtBot, writing: Main
 
 
 def test_choruses_are_copied_one_is_changed_and_a_chord_moved(qtbot: QtBot, writing: MainWindow) -> None:
+    writing.desks["write"].panel.tabs["chords"].click()
     chords = writing.desks["write"].panel.chords
     assert chords.bars.value() == 12
     chords.count.setValue(3)

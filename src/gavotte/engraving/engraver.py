@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from collections import deque
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -12,7 +13,7 @@ import verovio
 from gavotte.engraving.mei import Line, Staff, line_mei, staff_for
 from gavotte.engraving.shapes import STAFF_SPACE, Box, Drawing, ShapeReader
 from gavotte.notation.written import Notation
-from gavotte.solo.document import ChordEvent, Note
+from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.solo.form import form_marks
 
 LINE_WIDTH = 21000.0
@@ -205,6 +206,10 @@ def _between(points: list[tuple[float, float]], time: float) -> float:
     return points[-1][1]
 
 
+_NOTATIONS = 4
+"""Solos whose notation is remembered: what the pages of a window show."""
+
+
 class Engraver:
     """Sets lines of a solo. One is enough for the whole application: starting it takes time."""
 
@@ -214,6 +219,15 @@ class Engraver:
         self._toolkit.setOptions(_OPTIONS)
         self._reader = ShapeReader()
         self._width = 0
+        self._notations: deque[Notation] = deque(maxlen=_NOTATIONS)
+
+    def notation(self, solo: Solo, like: Notation | None = None) -> Notation:
+        """The notation of a solo; pages that show the same one share it. ``like`` is that of a value before."""
+        known = next((notation for notation in self._notations if notation.solo is solo), None)
+        if known is None:
+            known = Notation(solo, like)
+            self._notations.append(known)
+        return known
 
     def line(
         self,

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.harmony.progressions import summary
 from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.figures.kind import Told
@@ -42,6 +43,7 @@ def bar_texts(found: Labelled) -> tuple[BarText, ...]:
     chords = _chords_by_bar(found)
     texts = []
     for index, places in sorted(by_bar.items()):
+        give_way()
         bar = grid.bars[index]
         own = remarks.get(bar.onset)
         words = own if own is not None else " ".join(_sentences(found, places_of, places))

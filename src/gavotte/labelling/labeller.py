@@ -24,7 +24,7 @@ from gavotte.theory.degrees import shown_above_tonic, shown_degree
 _UNCERTAIN, _NO_CHORD, _UNREAD = 0.6, 0.72, 0.5
 """What is left of a label's confidence on a note its transcriber doubts, without a chord, on one nobody can read."""
 _FEW = 40
-"""Notes or chords a small step changes at most."""
+"""Notes, chords or decisions a small step changes at most."""
 
 
 @dataclass(frozen=True)
@@ -71,16 +71,34 @@ def labelled(solo: Solo, school: School | None = None, like: Labelled | None = N
         behind = last - frame.moved
         ruled = [*like.ruled[:first], *ruled, *_moved_on(like.ruled[behind:], frame.moved)]
         costs = [*like.costs[:first], *costs, *like.costs[behind:]]
-    decisions = {decision.note: decision for decision in solo.decisions}
-    labels = (
-        tuple(
-            label if (decision := decisions.get(label.note)) is None else _decided(frame, note, label, decision)
-            for note, label in zip(frame.notes, ruled, strict=True)
-        )
-        if decisions
-        else tuple(ruled)
-    )
+    labels = _with_decisions(frame, ruled, like)
     return Labelled(frame, tuple(ruled), labels, tuple(costs))
+
+
+def _with_decisions(frame: Frame, ruled: Sequence[Label], like: Labelled | None) -> tuple[Label, ...]:
+    """The labels with the user's decisions in force; what nothing has changed about is taken from ``like``."""
+    solo = frame.solo
+    if not solo.decisions:
+        return tuple(ruled)
+    decisions = {decision.note: decision for decision in solo.decisions}
+    known: dict[str, tuple[Label, Label, Decision]] = {}
+    if like is not None:
+        before = {decision.note: decision for decision in like.solo.decisions}
+        known = {
+            rule.note: (rule, label, before[rule.note])
+            for rule, label in zip(like.ruled, like.labels, strict=True)
+            if rule.note in before
+        }
+    labels = []
+    for note, rule in zip(frame.notes, ruled, strict=True):
+        decision = decisions.get(rule.note)
+        if decision is None:
+            labels.append(rule)
+            continue
+        old = known.get(rule.note)
+        is_known = old is not None and old[0] is rule and old[2] == decision
+        labels.append(old[1] if old is not None and is_known else _decided(frame, note, rule, decision))
+    return tuple(labels)
 
 
 def is_small_step(before: Solo, after: Solo) -> bool:
@@ -93,7 +111,11 @@ def is_small_step(before: Solo, after: Solo) -> bool:
     )
     if not same_ground:
         return False
-    others = (not_shared(before.notes, after.notes), not_shared(before.chords, after.chords))
+    others = (
+        not_shared(before.notes, after.notes),
+        not_shared(before.chords, after.chords),
+        not_shared(before.decisions, after.decisions),
+    )
     return all(len(items) <= _FEW for items in others)
 
 

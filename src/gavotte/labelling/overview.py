@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.bars import Bar
+from gavotte.solo.document import Note
 from gavotte.solo.label import Label
 from gavotte.theory.degrees import shown_degree
 
@@ -20,19 +21,32 @@ def skeleton(found: Labelled) -> tuple[str, ...]:
     A note counts that begins on a strong beat or comes early and is held over it.
     """
     grid = found.frame.grid
+    strong: dict[int, list[Fraction]] = {}
     kept = []
     for note in found.frame.notes:
         if note.note.grace:
             continue
-        if note.strong or _held_over_strong(note, grid.at(note.note.onset)):
+        is_kept = note.strong
+        if not is_kept:
+            index = grid.index_at(note.note.onset)
+            if index not in strong:
+                strong[index] = _strong_places(grid.bars[index])
+            is_kept = _sounds_over(note.note, strong[index])
+        if is_kept:
             kept.append(note.note.id)
     return tuple(kept)
 
 
-def _held_over_strong(note: FramedNote, bar: Bar) -> bool:
+def _strong_places(bar: Bar) -> list[Fraction]:
+    """Where the strong beats of a bar are, and the first of the bar behind it."""
     start = bar.onset - bar.lead_in
-    strong = [start + beat.offset for beat in bar.meter.beats if beat.strong] + [start + bar.meter.bar_length]
-    return any(note.note.onset < place < note.note.end for place in strong)
+    return [start + beat.offset for beat in bar.meter.beats if beat.strong] + [start + bar.meter.bar_length]
+
+
+def _sounds_over(note: Note, places: Sequence[Fraction]) -> bool:
+    """Whether a note begins before one of some places, in order, and is still sounding there."""
+    following = bisect_right(places, note.onset)
+    return following < len(places) and places[following] < note.end
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,12 +7,13 @@ from different threads.
 from __future__ import annotations
 
 import threading
+from bisect import bisect_left
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import replace
 from math import ceil
 from typing import TYPE_CHECKING
 
-from gavotte.sounding.events import Performance, Sound, Voice
+from gavotte.sounding.events import Cue, CueKind, Performance, Sound, Voice, cues_of
 from gavotte.sounding.synth import SAMPLE_RATE, Synth
 
 if TYPE_CHECKING:
@@ -21,36 +22,6 @@ if TYPE_CHECKING:
 SLOWEST, FASTEST = 0.25, 1.3
 """How far the tempo can be turned down and up."""
 
-_OFF, _BEND, _ON = 0, 1, 2
-
-
-@dataclass(frozen=True, slots=True)
-class _Event:
-    """One thing to tell the synthesiser at ``time`` (nominal seconds)."""
-
-    time: float
-    kind: int
-    voice: Voice
-    key: int
-    value: float
-
-
-def _timed(sounds: Iterable[Sound]) -> list[_Event]:
-    events = []
-    for sound in sounds:
-        events.append(_Event(sound.start, _ON, sound.voice, sound.key, sound.loudness))
-        events.append(_Event(sound.end, _OFF, sound.voice, sound.key, 0))
-        if sound.voice is Voice.SOLO:
-            # Each note starts from its own pitch, whatever was bent before.
-            if not sound.bends or sound.bends[0][0] > 0:
-                events.append(_Event(sound.start, _BEND, sound.voice, sound.key, 0.0))
-            events += [
-                _Event(sound.start + after, _BEND, sound.voice, sound.key, semitones)
-                for after, semitones in sound.bends
-                if sound.start + after < sound.end
-            ]
-    return sorted(events, key=lambda event: (event.time, event.kind))
-
 
 class Engine:
     """Plays one performance at a time on a synthesiser."""
@@ -58,12 +29,12 @@ class Engine:
     def __init__(self, synth: Synth) -> None:
         self._synth = synth
         self._lock = threading.RLock()
-        self._events: list[_Event] = []
+        self._cues: list[Cue] = []
         self._index = 0
         self._position = self._start = self._stop = 0.0
         self._loop = False
         self._rate = 1.0
-        self._count: list[_Event] = []
+        self._count: list[Cue] = []
         self._count_left = 0.0
         self._playing = False
 
@@ -106,14 +77,11 @@ class Engine:
         with self._lock:
             self._synth.silence()
             self._synth.program(performance.program)
-            self._events = _timed(performance.sounds)
+            self._cues = performance.cues
             self._start, self._stop, self._loop = start, stop, loop and stop > start
-            self._count, self._count_left = _timed(count), count_seconds
+            self._count, self._count_left = cues_of(count), count_seconds
             # The count is timed backwards from the start, so that it follows the tempo like everything else.
-            self._count = [
-                _Event(event.time - count_seconds, event.kind, event.voice, event.key, event.value)
-                for event in self._count
-            ]
+            self._count = [replace(cue, time=cue.time - count_seconds) for cue in self._count]
             self._go_to(start)
             self._playing = True
 
@@ -171,9 +139,7 @@ class Engine:
 
     def _go_to(self, position: float) -> None:
         self._position = position
-        self._index = next(
-            (i for i, event in enumerate(self._events) if event.time >= position - 1e-9), len(self._events)
-        )
+        self._index = bisect_left(self._cues, position - 1e-9, key=lambda cue: cue.time)
 
     def _frames_to_next(self) -> int:
         """Frames until something happens."""
@@ -182,7 +148,7 @@ class Engine:
             then = self._count[0].time if self._count else 0.0
         else:
             now = self._position
-            then = self._events[self._index].time if self._index < len(self._events) else self._stop
+            then = self._cues[self._index].time if self._index < len(self._cues) else self._stop
             then = min(then, self._stop)
         return max(0, ceil((then - now) * SAMPLE_RATE / self._rate - 1e-6))
 
@@ -201,10 +167,10 @@ class Engine:
             if self._count_left > edge:
                 return
             self._count, self._count_left = [], 0.0
-        while self._index < len(self._events) and self._events[self._index].time <= self._position + edge:
-            event = self._events[self._index]
-            if event.kind != _ON or event.time < self._stop - edge:
-                self._tell(event)
+        while self._index < len(self._cues) and self._cues[self._index].time <= self._position + edge:
+            cue = self._cues[self._index]
+            if cue.kind != CueKind.ON or cue.time < self._stop - edge:
+                self._tell(cue)
             self._index += 1
         if self._position >= self._stop - edge:
             self._synth.silence()
@@ -213,10 +179,10 @@ class Engine:
             else:
                 self._playing = False
 
-    def _tell(self, event: _Event) -> None:
-        if event.kind == _ON:
-            self._synth.note_on(event.voice, event.key, int(event.value))
-        elif event.kind == _OFF:
-            self._synth.note_off(event.voice, event.key)
+    def _tell(self, cue: Cue) -> None:
+        if cue.kind == CueKind.ON:
+            self._synth.note_on(cue.voice, cue.key, int(cue.value))
+        elif cue.kind == CueKind.OFF:
+            self._synth.note_off(cue.voice, cue.key)
         else:
-            self._synth.bend(event.voice, event.value)
+            self._synth.bend(cue.voice, cue.value)

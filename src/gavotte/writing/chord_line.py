@@ -304,6 +304,8 @@ def _cell(chords: Sequence[ChordEvent], bar: Bar, goes_on: bool) -> str:
     """
     if not chords:
         return ""
+    if len(chords) == 1 and chords[0].onset == bar.onset and not bar.lead_in:
+        return chords[0].text
     offsets = [chord.onset - bar.onset + bar.lead_in for chord in chords]
     names = [chord.text for chord in chords]
     beats = _beats_of(bar.meter, bar.lead_in, bar.length)

@@ -251,7 +251,7 @@ class PageView(QGraphicsView):
 
     def show_solo(self, solo: Solo, labels: dict[str, Label], keep_place: bool = False) -> None:
         """Show a solo from its first line on."""
-        notation = Notation(solo)
+        notation = self._engraver.notation(solo)
         self._begin(solo, labels, notation, self._fresh_rows(notation), keep_place)
 
     def _fresh_rows(self, notation: Notation) -> list[Row]:
@@ -286,7 +286,7 @@ class PageView(QGraphicsView):
         if old is None or before is None or not _same_layout(old, solo) or staff_for(solo) != staff:
             self.show_solo(solo, labels, keep_place=True)
             return
-        notation = before if solo is old else Notation(solo, before)
+        notation = before if solo is old else self._engraver.notation(solo, before)
         relabelled = _relabelled(self._labels, labels)
         self._take(solo, labels, notation, staff)
         due: set[Row] = set()
@@ -298,13 +298,18 @@ class PageView(QGraphicsView):
             bars.update(range(index_at(low), index_at(high) + 1))
         due.update(self._rows_of(bars))
         other_degrees = self._take_degrees(relabelled, labels)
-        due.update(self._rows_of({index_at(solo.note(note).onset) for note in other_degrees if note in solo.places}))
-        others = {index_at(solo.note(note).onset) for note in relabelled if note in solo.places}
-        for row in self._rows_of(others) - due:
-            if row.item is not None and row.item.has_room_for(labels):
-                row.item.set_labels(labels)
-            else:
+        for row in self._rows:
+            # What is not engraved yet gets its labels when it is.
+            line = row.line if row.item is None else row.item.line
+            if line is None or row in due:
+                continue
+            if any(placed.note.id in other_degrees for placed in line.notes):
                 due.add(row)
+            elif row.item is not None and any(placed.note.id in relabelled for placed in line.notes):
+                if row.item.has_room_for(labels):
+                    row.item.set_labels(labels)
+                else:
+                    due.add(row)
         for row in due:
             row.is_stale, row.line = row.item is not None, None
         self._set_first(due)

@@ -61,6 +61,13 @@ class _Prepared:
     job: Activity | None = field(default=None)
 
 
+def _ready(solo: Solo, swing: Fraction | None) -> tuple[Performance, Timeline]:
+    """What a solo sounds like, with all that is to be told to play it put together."""
+    performance, timeline = perform(solo, swing)
+    _ = performance.cues
+    return performance, timeline
+
+
 class Transport(QObject):
     """Plays solos. Signals: ``playing_changed``, ``playhead_moved(quarter notes)``, ``counting(beats left)``,
     ``sound_changed`` (what is heard, see ``sound_words``), ``failed(message)``.
@@ -269,7 +276,7 @@ class Transport(QObject):
 
         prepared.job = self._activities.beside(
             self,
-            lambda: perform(solo, swing),
+            lambda: _ready(solo, swing),
             take,
             lambda error: self.failed.emit(translate("Gavotte", "This can't be played: {error}.").format(error=error)),
         )

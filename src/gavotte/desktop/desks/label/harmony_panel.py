@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import (
@@ -16,10 +17,13 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from gavotte.desktop.activity import Activities
+from gavotte.desktop.desks.label.told import Told
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.words import FUNCTION_WORDS
+from gavotte.giving_way import give_way
 from gavotte.harmony.ground import Ground
 from gavotte.harmony.progressions import summary
 from gavotte.labelling.answers import without_reading
@@ -34,6 +38,29 @@ from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 _NOTE = Qt.ItemDataRole.UserRole
 
 
+@dataclass(frozen=True, slots=True)
+class _Row:
+    """What falls on a chord change, in words; ``note`` (id) is where a click goes."""
+
+    place: str
+    chord: str
+    lands: str
+    source: str
+    note: str
+    what: str
+
+
+@dataclass(frozen=True, slots=True)
+class _Harmony:
+    """What is told of a solo's harmony."""
+
+    summary: str
+    keys: list[str]
+    readings: list[str]
+    has_keys_set: bool
+    rows: list[_Row]
+
+
 class HarmonyPanel(QWidget):
     """What the changes do, which keys are heard, and what falls on every chord change.
 
@@ -45,10 +72,10 @@ class HarmonyPanel(QWidget):
     reading_wanted = pyqtSignal()
     note_wanted = pyqtSignal(str)
 
-    def __init__(self, session: SoloSession) -> None:
+    def __init__(self, session: SoloSession, activities: Activities) -> None:
         super().__init__()
         self._session = session
-        self._shown: Labelled | None = None
+        self._told = Told(self, activities, _harmony, self._show)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         column.setSpacing(6)
@@ -123,18 +150,17 @@ class HarmonyPanel(QWidget):
         found = self._session.found
         if found is None or not self.isVisible():
             return
-        if found is not self._shown:
-            self._shown = found
-            solo = found.solo
-            text = summary(found.frame.ground)
-            nothing = translate("Gavotte", "No chord is written that can be read.")
-            self.summary.setText(f"{text}." if text else nothing)
-            self.keys.setText("\n".join(_key_lines(found.frame.ground)))
-            self.heard.setVisible(bool(solo.heard_keys))
-            lines = _reading_lines(solo, found.frame.grid)
-            self.readings.setText("\n".join(lines) if lines else translate("Gavotte", "Everything by the changes."))
-            self._show_table(found)
+        self._told.ask(found)
         self.show_selection()
+
+    def _show(self, harmony: _Harmony) -> None:
+        nothing = translate("Gavotte", "No chord is written that can be read.")
+        self.summary.setText(f"{harmony.summary}." if harmony.summary else nothing)
+        self.keys.setText("\n".join(harmony.keys))
+        self.heard.setVisible(harmony.has_keys_set)
+        words = "\n".join(harmony.readings)
+        self.readings.setText(words or translate("Gavotte", "Everything by the changes."))
+        self._show_table(harmony.rows)
 
     def show_selection(self) -> None:
         """Offer what can be done with the selected notes."""
@@ -145,19 +171,15 @@ class HarmonyPanel(QWidget):
         solo = self._session.solo
         self.by_changes.setVisible(solo is not None and current is not None and without_reading(solo, current) != solo)
 
-    def _show_table(self, found: Labelled) -> None:
+    def _show_table(self, rows: Sequence[_Row]) -> None:
+        items = []
+        for row in rows:
+            item = QTreeWidgetItem([row.place, row.chord, row.lands, row.source])
+            item.setData(0, _NOTE, row.note)
+            item.setToolTip(2, row.what)
+            items.append(item)
         self.table.clear()
-        pitches = {note.id: note.pitch for note in found.solo.notes}
-        for landing in landings(found):
-            new = shown_chord(parse_chord_symbol(landing.new)) if landing.new else "–"
-            lands = f"{pitches[landing.note].shown} {landing.degree}" if landing.note else "–"
-            source = f"{pitches[landing.before].shown} {landing.degree_before}" if landing.before else "–"
-            bar, offset = found.frame.grid.locate(landing.onset)
-            beat, _ = bar.meter.beat_at(offset)
-            item = QTreeWidgetItem([f"{bar.number}.{beat + 1}", new, lands, source])
-            item.setData(0, _NOTE, landing.note or landing.before or "")
-            item.setToolTip(2, _what(landing))
-            self.table.addTopLevelItem(item)
+        self.table.addTopLevelItems(items)
 
     def _go(self, item: QTreeWidgetItem) -> None:
         note = item.data(0, _NOTE)
@@ -176,6 +198,29 @@ class HarmonyPanel(QWidget):
         solo, current = self._session.solo, self._session.selection.current
         if solo is not None and current is not None:
             self._session.edit(translate("Gavotte", "Take the reading away"), without_reading(solo, current))
+
+
+def _harmony(found: Labelled) -> _Harmony:
+    """All that is told of a solo's harmony; of a long one it takes a while."""
+    solo, ground = found.solo, found.frame.ground
+    lines = _reading_lines(solo, found.frame.grid)
+    return _Harmony(summary(ground), _key_lines(ground), lines, bool(solo.heard_keys), list(_rows(found)))
+
+
+def _rows(found: Labelled) -> Iterator[_Row]:
+    solo = found.solo
+    for landing in landings(found):
+        give_way()
+        bar, offset = found.frame.grid.locate(landing.onset)
+        beat, _ = bar.meter.beat_at(offset)
+        yield _Row(
+            f"{bar.number}.{beat + 1}",
+            shown_chord(parse_chord_symbol(landing.new)) if landing.new else "–",
+            f"{solo.note(landing.note).pitch.shown} {landing.degree}" if landing.note else "–",
+            f"{solo.note(landing.before).pitch.shown} {landing.degree_before}" if landing.before else "–",
+            landing.note or landing.before or "",
+            _what(landing),
+        )
 
 
 def _key_lines(ground: Ground) -> list[str]:

@@ -29,8 +29,8 @@ class LabelSide(Tabbed):
         session = studio.session
         self.card = NoteCard()
         self.queue = QueuePanel(session, review)
-        self.harmony = HarmonyPanel(session)
-        self.text = TextPanel(session)
+        self.harmony = HarmonyPanel(session, studio.activities)
+        self.text = TextPanel(session, studio.activities)
         self.school = SchoolPanel(session, studio.activities)
         self.add_pages(
             (

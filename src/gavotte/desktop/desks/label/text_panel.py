@@ -14,11 +14,12 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from gavotte.desktop.activity import Activities
+from gavotte.desktop.desks.label.told import Told
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.rows import WordList
 from gavotte.labelling.hand_out import BarText, bar_texts, with_bar_text
-from gavotte.labelling.labeller import Labelled
 
 
 class TextPanel(QWidget):
@@ -30,10 +31,10 @@ class TextPanel(QWidget):
     export_wanted = pyqtSignal()
     bar_wanted = pyqtSignal(object)
 
-    def __init__(self, session: SoloSession) -> None:
+    def __init__(self, session: SoloSession, activities: Activities) -> None:
         super().__init__()
         self._session = session
-        self._shown: Labelled | None = None
+        self._told = Told(self, activities, bar_texts, self._list)
         self._texts: tuple[BarText, ...] = ()
         self._going = False
         column = QVBoxLayout(self)
@@ -71,17 +72,19 @@ class TextPanel(QWidget):
         found = self._session.found
         if found is None or not self.isVisible():
             return
-        if found is not self._shown:
-            self._shown = found
-            onset = self._onset
-            self._texts = bar_texts(found)
-            self._going = True
-            self.rows.clear()
-            for text in self._texts:
-                self.rows.add_words(_name(text), text.words, text.written)
-            self._going = False
-            index = next((k for k, text in enumerate(self._texts) if text.onset == onset), 0)
-            self._go_to_row(index if self._texts else -1)
+        self._told.ask(found)
+        self.show_selection()
+
+    def _list(self, texts: tuple[BarText, ...]) -> None:
+        onset = self._onset
+        self._texts = texts
+        self._going = True
+        self.rows.clear()
+        for text in self._texts:
+            self.rows.add_words(_name(text), text.words, text.written)
+        self._going = False
+        index = next((k for k, text in enumerate(self._texts) if text.onset == onset), 0)
+        self._go_to_row(index if self._texts else -1)
         self.show_selection()
 
     def show_selection(self) -> None:
@@ -89,7 +92,7 @@ class TextPanel(QWidget):
         shown, current, found = self._session.shown, self._session.selection.current, self._session.found
         if shown is None or current is None or found is None or self.field.hasFocus() or self.rows.hasFocus():
             return
-        if found is not self._shown or all(note.id != current for note in shown.notes):
+        if found is not self._told.shown or current not in shown.places:
             return
         bar = found.frame.grid.at(shown.note(current).onset)
         index = next((k for k, text in enumerate(self._texts) if text.onset == bar.onset), None)
