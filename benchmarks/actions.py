@@ -112,6 +112,8 @@ def main() -> None:
                         within_bounds(window.session.solo)
                 while window.session.undo_stack.canUndo():
                     window.session.undo_stack.undo()
+                while window.studio.edits.undo_stack.canUndo():
+                    window.studio.edits.undo_stack.undo()
                 not_back += window.session.solo != opened
                 rounds += 1
                 if rounds % 10 == 0:

@@ -1,5 +1,7 @@
 from __future__ import annotations
 
+from fractions import Fraction
+
 import pytest
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QWheelEvent
@@ -7,6 +9,7 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
 
+from gavotte.desktop.page.caret_item import Caret
 from gavotte.desktop.page.element_path import element_path
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.shell.window import MainWindow
@@ -254,3 +257,84 @@ def test_several_lines_changed_while_others_are_to_come_are_all_set_anew(qtbot: 
     qtbot.waitUntil(lambda: view.is_complete)
     shown = [placed.note.pitch.midi for line in view.lines for placed in line.line.notes]
     assert shown == [note.pitch.midi for note in edited.notes]
+
+
+LONG = make_solo([("Dm7", "D5/2 F5"), ("G7", "B4/2 D5")] * 240)
+
+
+def shown_at(page: PageView, note: str) -> bool:
+    """Whether a note's line is set and its head is in view."""
+    return page.line_with(note) is not None and page.viewport().rect().contains(head_of(page, note))
+
+
+@pytest.fixture
+def long_page(qtbot: QtBot, view: PageView) -> PageView:
+    """The first lines of 120."""
+    view.show_solo(LONG, {})
+    qtbot.waitUntil(lambda: view.is_complete)
+    return view
+
+
+def test_of_a_long_solo_what_is_looked_at_is_set(qtbot: QtBot, long_page: PageView) -> None:
+    first, last = LONG.notes[0].id, LONG.notes[-1].id
+    assert shown_at(long_page, first)
+    assert long_page.line_with(last) is None
+    assert len(long_page.lines) < 120
+    bar = long_page.verticalScrollBar()
+    assert bar is not None
+    bar.setValue(bar.maximum())
+    qtbot.waitUntil(lambda: long_page.is_complete)
+    assert shown_at(long_page, last)
+    tops = [line.pos().y() + line.top for line in long_page.lines]
+    assert tops == sorted(tops)
+
+
+def test_walking_to_the_end_of_a_long_solo_sets_its_line_first(qtbot: QtBot, long_page: PageView) -> None:
+    before, last = len(long_page.lines), LONG.notes[-1].id
+    long_page.set_selection(last, last, frozenset({last}))
+    qtbot.waitUntil(lambda: shown_at(long_page, last))
+    assert len(long_page.lines) <= before + 2
+    with qtbot.waitSignal(long_page.selection_wanted) as heard:
+        qtbot.keyClick(long_page, Qt.Key.Key_Up)
+    above = LONG.note(heard.args[1])
+    assert LONG.notes[-1].onset - above.onset == 16
+    assert long_page.time_in_next_line(LONG.notes[0].onset, 1) == 16
+
+
+def test_what_is_set_above_leaves_what_is_looked_at_in_its_place(qtbot: QtBot, long_page: PageView) -> None:
+    middle = LONG.notes[700].id
+    long_page.set_selection(middle, middle, frozenset({middle}))
+    qtbot.waitUntil(lambda: shown_at(long_page, middle))
+    place = head_of(long_page, middle).y()
+    qtbot.waitUntil(lambda: long_page.is_complete)
+    assert abs(head_of(long_page, middle).y() - place) <= 2
+    long_page.set_palette(next(palette for palette in THEMES.values() if palette is not long_page.palette_in_use))
+    qtbot.waitUntil(lambda: long_page.is_complete)
+    assert abs(head_of(long_page, middle).y() - place) <= 2
+
+
+def test_an_edit_where_nobody_looks_is_shown_when_somebody_does(qtbot: QtBot, long_page: PageView) -> None:
+    last = LONG.notes[-1].id
+    long_page.update_solo(with_notes_moved(LONG, [last], 1), {})
+    qtbot.waitUntil(lambda: long_page.is_complete)
+    assert long_page.line_with(last) is None
+    long_page.ensure_note_visible(last)
+    qtbot.waitUntil(lambda: shown_at(long_page, last))
+    line = long_page.line_with(last)
+    assert line is not None
+    assert line.line.notes[-1].note.pitch.midi == LONG.notes[-1].pitch.midi + 1
+
+
+def test_the_playhead_goes_where_no_line_was_set(qtbot: QtBot, long_page: PageView) -> None:
+    long_page.show_playhead(1900.0)
+    assert long_page.playhead_x is None
+    qtbot.waitUntil(lambda: long_page.is_complete)
+    long_page.show_playhead(1900.5)
+    assert long_page.playhead_x is not None
+    assert shown_at(long_page, next(note.id for note in LONG.notes if note.onset >= 1900))
+
+
+def test_the_caret_goes_where_no_line_was_set(qtbot: QtBot, long_page: PageView) -> None:
+    long_page.show_caret(Caret(LONG.notes[-1].onset, Fraction(1)))
+    qtbot.waitUntil(lambda: long_page.caret is not None)
+    assert shown_at(long_page, LONG.notes[-1].id)

@@ -21,7 +21,7 @@ def skeleton(found: Labelled) -> tuple[str, ...]:
     A note counts that begins on a strong beat or comes early and is held over it.
     """
     grid = found.frame.grid
-    strong: dict[int, list[Fraction]] = {}
+    strong: dict[int, list[float]] = {}
     kept = []
     for note in found.frame.notes:
         if note.note.grace:
@@ -37,16 +37,23 @@ def skeleton(found: Labelled) -> tuple[str, ...]:
     return tuple(kept)
 
 
-def _strong_places(bar: Bar) -> list[Fraction]:
+_A_MOMENT = 1e-6
+"""Quarter notes: what binary fractions, which are quick, may lose."""
+
+
+def _strong_places(bar: Bar) -> list[float]:
     """Where the strong beats of a bar are, and the first of the bar behind it."""
-    start = bar.onset - bar.lead_in
-    return [start + beat.offset for beat in bar.meter.beats if beat.strong] + [start + bar.meter.bar_length]
+    start = float(bar.onset - bar.lead_in)
+    strong = [beat.offset for beat in bar.meter.beats if beat.strong]
+    return [start + float(offset) for offset in (*strong, bar.meter.bar_length)]
 
 
-def _sounds_over(note: Note, places: Sequence[Fraction]) -> bool:
+def _sounds_over(note: Note, places: Sequence[float]) -> bool:
     """Whether a note begins before one of some places, in order, and is still sounding there."""
-    following = bisect_right(places, note.onset)
-    return following < len(places) and places[following] < note.end
+    onset = note.onset.numerator / note.onset.denominator
+    end = onset + note.duration.numerator / note.duration.denominator
+    following = bisect_right(places, onset + _A_MOMENT)
+    return following < len(places) and places[following] < end - _A_MOMENT
 
 
 @dataclass(frozen=True, slots=True)

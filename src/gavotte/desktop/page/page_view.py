@@ -334,14 +334,14 @@ class PageView(QGraphicsView):
         return set(others)
 
     def _set_first(self, due: set[Row]) -> None:
-        """Of some rows, set the first that is seen now, or else the first, and the others between events."""
+        """Of some rows set now the first that is seen, or the first that was set before; the others between events."""
         if not due:
             return
         top, bottom = self._seen()
         in_order = [row for row in self._rows if row in due]
         seen = (row for row in in_order if row.top < bottom and row.top + self._rows.height(row) > top)
-        first = next(seen, in_order[0])
-        if self.scene() is self._page_scene:
+        first = next(seen, None) or next((row for row in in_order if row.item is not None), None)
+        if first is not None and self.scene() is self._page_scene:
             self._set_row(first)
         self._timer.start()
 
