@@ -18,6 +18,7 @@ import sys
 import tempfile
 import time
 import traceback
+from dataclasses import fields
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -33,6 +34,8 @@ from gavotte.desktop.garbage import GarbageCollector
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 from gavotte.solo.bounds import within_bounds
+from gavotte.solo.differences import not_shared
+from gavotte.solo.document import Solo
 
 _ROUND = 200
 _KEYS = [
@@ -110,11 +113,15 @@ def main() -> None:
                         opened, opened_id = window.session.solo, window.session.solo_id
                     if window.session.solo is not None:
                         within_bounds(window.session.solo)
-                while window.session.undo_stack.canUndo():
-                    window.session.undo_stack.undo()
+                stack = window.session.undo_stack
+                steps = [stack.text(index) for index in range(stack.index())]
+                while stack.canUndo():
+                    stack.undo()
+                if window.session.solo != opened:
+                    not_back += 1
+                    print("not led back:", difference(opened, window.session.solo), "by", steps, flush=True)
                 while window.studio.edits.undo_stack.canUndo():
                     window.studio.edits.undo_stack.undo()
-                not_back += window.session.solo != opened
                 rounds += 1
                 if rounds % 10 == 0:
                     tell(done)
@@ -127,6 +134,16 @@ def main() -> None:
     for text in sorted({*caught, *(text[-300:] for text in errors.texts)})[:20]:
         print("  ", text)
     app.quit()
+
+
+def difference(before: Solo | None, after: Solo | None) -> str:
+    """Which parts of two values of a solo are not alike."""
+    if before is None or after is None:
+        return f"{before and before.title} became {after and after.title}"
+    parts = (field.name for field in fields(Solo))
+    others = [name for name in parts if getattr(before, name) != getattr(after, name)]
+    notes = not_shared(before.notes, after.notes)[:4]
+    return f"{before.title}: {', '.join(others)} {notes}"
 
 
 def tell(done: int) -> None:

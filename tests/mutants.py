@@ -31,8 +31,9 @@ from gavotte.formats.passage import passage_members, read_passages
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.archive import add_contents, extract_sounds, read_archive, write_archive
 from gavotte.library.errors import LibraryError
+from gavotte.library.reader import DATABASE
 from gavotte.library.recordings import file_of
-from gavotte.library.store import DATABASE, Library
+from gavotte.library.store import Library
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.recording import Recording
 from gavotte.solo.bounds import within_bounds

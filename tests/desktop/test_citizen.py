@@ -37,7 +37,8 @@ from gavotte.desktop.theme.look import FOLLOW_SYSTEM, palette_for
 from gavotte.desktop.theme.palette import DAY, STAGE
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.errors import LibraryInUseError
-from gavotte.library.store import DATABASE, Library
+from gavotte.library.reader import DATABASE
+from gavotte.library.store import Library
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Function, Solo
 

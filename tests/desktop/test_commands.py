@@ -240,6 +240,31 @@ def test_a_cancelled_computation_stops_and_frees_its_worker(qtbot: QtBot) -> Non
     assert told == []
 
 
+def test_files_that_hang_keep_nothing_else_waiting(qtbot: QtBot) -> None:
+    activities, done = Activities(), []
+    arrives, ended = threading.Event(), threading.Semaphore(0)
+
+    def read() -> str:
+        # As a file does on a network that is gone.
+        arrives.wait(5)
+        ended.release()
+        return "read"
+
+    pool = QThreadPool.globalInstance()
+    assert pool is not None
+    for _ in range(pool.maxThreadCount() + 1):
+        activities.beside("files", read, done.append, done.append, "Reading", apart=True)
+    activities.beside("me", lambda: "found", done.append, done.append)
+    qtbot.waitUntil(lambda: done == ["found"])
+    activities.cancel("files")
+    assert activities.shown == ()
+    arrives.set()
+    for _ in range(pool.maxThreadCount() + 1):
+        assert ended.acquire(timeout=5)
+    QApplication.processEvents()
+    assert done == ["found"]
+
+
 def test_a_worker_waits_while_the_interface_is_at_work(qtbot: QtBot) -> None:
     activities, done = Activities(), []
     begun = threading.Event()

@@ -243,3 +243,21 @@ def test_a_report_names_no_tune_and_no_folder(private: str) -> None:
     assert "File desktop/app.py, line 3, in run" in text
     assert "ValueError" in text
     assert text.startswith("Gavotte 1")
+
+
+def test_a_new_solo_that_cant_be_kept_is_asked_for_again_as_it_was_typed(
+    at_ferry: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    beginning = at_ferry.studio.beginning
+    beginning.new_solo()
+    dialog = beginning.new_dialog
+    assert dialog is not None
+    dialog.title_field.setText("Typed in vain")
+    with a_full_disk(monkeypatch):
+        dialog.accept()
+        assert dialog.isVisible()
+        assert "disk" in at_ferry.notice.text.text()
+    dialog.accept()
+    assert not dialog.isVisible()
+    assert at_ferry.session.solo is not None
+    assert at_ferry.session.solo.title == "Typed in vain"

@@ -30,9 +30,10 @@ from gavotte.giving_way import giving_way
 from gavotte.library import backups, schema, store
 from gavotte.library.archive import Contents, add_contents, extract_sounds, read_archive, write_archive
 from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
+from gavotte.library.reader import DATABASE
 from gavotte.library.recordings import DECODED, RECORDING_DOCUMENT, clear_decoded, file_of
 from gavotte.library.schools import schools_in
-from gavotte.library.store import DATABASE, Library
+from gavotte.library.store import Library
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.recording import Recording
 

@@ -6,6 +6,7 @@ import signal
 import sqlite3
 import subprocess
 import sys
+import threading
 from contextlib import closing
 from dataclasses import replace
 from fractions import Fraction
@@ -22,8 +23,9 @@ from gavotte.labelling.labeller import label_solo
 from gavotte.library import schema, store, tables
 from gavotte.library.corrections import corrections_of, take_in_corrections
 from gavotte.library.errors import LibraryError
+from gavotte.library.reader import DATABASE
 from gavotte.library.schools import SCHOOLS_DOCUMENT, OwnSchools, keep_schools, own_schools, take_in_schools
-from gavotte.library.store import DATABASE, Library
+from gavotte.library.store import Library
 from gavotte.solo.document import Function, Solo
 from gavotte.solo.edits import with_decision
 from gavotte.solo.school import VERTICAL
@@ -248,3 +250,18 @@ def test_a_library_of_the_first_version_gains_its_recordings(tmp_path: Path) -> 
     with Library(tmp_path) as library:
         solo_id = library.add_solo(ferry())
         assert library.recording(solo_id) is None
+
+
+def test_another_thread_reads_what_was_written_by_a_reader_of_its_own(tmp_path: Path) -> None:
+    with Library(tmp_path) as library:
+        solo_id = library.add_solo(Solo("Read apart"))
+        found: list[object] = []
+
+        def read() -> None:
+            with library.read_apart() as reader:
+                found.extend([reader.solo(solo_id).title, [entry.id for entry in reader.solos()], reader.counts()])
+
+        thread = threading.Thread(target=read)
+        thread.start()
+        thread.join(5)
+    assert found == ["Read apart", [solo_id], (1, 0)]

@@ -15,9 +15,10 @@ from gavotte.library.backups import FOLDER as BACKUPS
 from gavotte.library.database import connect_to_read
 from gavotte.library.errors import LibraryError
 from gavotte.library.lock import FolderLock
+from gavotte.library.reader import DATABASE
 from gavotte.library.recordings import DECODED
 from gavotte.library.recordings import FOLDER as RECORDINGS
-from gavotte.library.store import DATABASE, Library
+from gavotte.library.store import Library
 from gavotte.vocabulary.lick import keep_lick
 
 _OWN_FILES = ("gavotte.db", "gavotte.db-wal", "gavotte.db-shm", "gavotte.lock")

@@ -9,6 +9,8 @@ from __future__ import annotations
 
 import atexit
 import logging
+import threading
+import weakref
 from collections.abc import Callable, Generator, Iterator
 from contextlib import suppress
 from functools import partial
@@ -134,11 +136,19 @@ class _Messenger(QObject):
 _messenger = _Messenger()
 
 
+_apart: weakref.WeakSet[threading.Thread] = weakref.WeakSet()
+"""The threads of what works apart from the others."""
+_HANGING_SECONDS = 1.0
+
+
 def wait_for_workers(milliseconds: int = 5000) -> bool:
     """Start nothing more, and wait for what is running; False where it takes too long.
 
-    A thread that outlives the interpreter takes the whole process down with an error.
+    A thread of the pool that outlives the interpreter takes the whole process down with an error. One that hangs on a
+    file ends with the process; it is waited for only a moment.
     """
+    for thread in tuple(_apart):
+        thread.join(_HANGING_SECONDS)
     pool = QThreadPool.globalInstance()
     if pool is None:
         return True
@@ -287,10 +297,16 @@ class Activities(QObject):
         otherwise: Callable[[Exception], None],
         words: str = "",
         cancelled: Callable[[], None] | None = None,
+        apart: bool = False,
     ) -> Activity:
-        """Work out ``function`` in a worker thread; ``then`` follows with its result, or ``otherwise`` its error."""
+        """Work out ``function`` in a worker thread; ``then`` follows with its result, or ``otherwise`` its error.
+
+        ``apart`` gives it a thread of its own. What reads or writes a file may hang for as long as a network does:
+        nothing else shall wait for it, and once it is cancelled nobody does.
+        """
         activity = Activity(owner, words, cancelled)
-        return self._begin(activity, Job(function, self._ending(activity, then), self._ending(activity, otherwise)))
+        job = Job(function, self._ending(activity, then), self._ending(activity, otherwise))
+        return self._begin(activity, job, apart)
 
     def walk(
         self,
@@ -300,13 +316,14 @@ class Activities(QObject):
         otherwise: Callable[[Exception], None],
         words: str = "",
         cancelled: Callable[[], None] | None = None,
+        apart: bool = False,
     ) -> Activity:
         """The same for work in steps, which tell the share that is done and between which it can be stopped."""
         activity = Activity(owner, words, cancelled)
         walk = Walk(
             steps, partial(self._go_on, activity), self._ending(activity, then), self._ending(activity, otherwise)
         )
-        return self._begin(activity, walk)
+        return self._begin(activity, walk, apart)
 
     def step(
         self,
@@ -327,13 +344,17 @@ class Activities(QObject):
         work = Steps(steps, partial(self._go_on, activity), done, self._ending(activity, otherwise), self)
         return self._begin(activity, work)
 
-    def _begin(self, activity: Activity, work: Job | Steps) -> Activity:
+    def _begin(self, activity: Activity, work: Job | Steps, apart: bool = False) -> Activity:
         if self._closed:
             work.cancel()
             return activity
         activity._work, activity._activities = work, self
         self._running.append(activity)
-        if isinstance(work, Job):
+        if isinstance(work, Job) and apart:
+            thread = threading.Thread(target=work.run, daemon=True)
+            _apart.add(thread)
+            thread.start()
+        elif isinstance(work, Job):
             pool = QThreadPool.globalInstance()
             assert pool is not None
             pool.start(work.run)

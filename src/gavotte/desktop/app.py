@@ -25,8 +25,9 @@ from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.library.backups import Backup, list_backups, put_in_place
 from gavotte.library.errors import DamagedLibraryError, LibraryError, LibraryInUseError
+from gavotte.library.reader import DATABASE
 from gavotte.library.recordings import clear_decoded
-from gavotte.library.store import DATABASE, Library
+from gavotte.library.store import Library
 
 DESKTOP_ID = "org.gavotte.Gavotte"
 

@@ -26,6 +26,7 @@ from gavotte.formats.zip_damage import damage_told
 from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.corrections import CORRECTIONS_DOCUMENT, Corrections, corrections_of
+from gavotte.library.reader import LibraryReader
 from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of, own_name
 from gavotte.library.schools import SCHOOLS_DOCUMENT, OwnSchools, keep_schools, own_schools, school_named
 from gavotte.library.store import Library
@@ -65,7 +66,7 @@ class Contents:
     archive: Path | None = None
 
 
-def write_archive(library: Library, path: Path, left_out: list[str] | None = None) -> Iterator[float]:
+def write_archive(library: LibraryReader, path: Path, left_out: list[str] | None = None) -> Iterator[float]:
     """Write the library to ``path``, whole or not at all, yielding the share that is done.
 
     A solo or lick that can't be read stays out; its name is put into ``left_out``. Raises LibraryError or OSError.
@@ -74,7 +75,7 @@ def write_archive(library: Library, path: Path, left_out: list[str] | None = Non
         yield from _write_members(library, archive, [] if left_out is None else left_out)
 
 
-def _write_members(library: Library, archive: zipfile.ZipFile, left_out: list[str]) -> Iterator[float]:
+def _write_members(library: LibraryReader, archive: zipfile.ZipFile, left_out: list[str]) -> Iterator[float]:
     solos, licks = library.solos(), library.licks()
     total = max(1, len(solos) + len(licks))
     listing: dict[str, object] = {
@@ -92,7 +93,7 @@ def _write_members(library: Library, archive: zipfile.ZipFile, left_out: list[st
         listed_solos.append(item)
         recording = _recording_of(library, entry.id)
         if recording is not None:
-            yield from _write_recording(library, archive, name, recording, item, number / total)
+            yield from _write_recording(library.folder, archive, name, recording, item, number / total)
         yield number / total
     for number, lick_entry in enumerate(reversed(licks), 1):
         name = f"licks/{number:04} {_plain(lick_entry.name)}"
@@ -123,19 +124,19 @@ def _put(
     return True
 
 
-def _solo_files(library: Library, solo_id: str) -> tuple[bytes, bytes]:
+def _solo_files(library: LibraryReader, solo_id: str) -> tuple[bytes, bytes]:
     solo = library.solo(solo_id)
     degrees = {label.note: label.shown_degree for label in label_solo(solo)}
     return SOLO_DOCUMENT.write(solo), write_musicxml(solo, degrees)
 
 
-def _lick_files(library: Library, lick_id: str) -> tuple[bytes, bytes]:
+def _lick_files(library: LibraryReader, lick_id: str) -> tuple[bytes, bytes]:
     lick = library.lick(lick_id)
     degrees = {label.note: label.shown_degree for label in lick.labels}
     return LICK_DOCUMENT.write(lick), write_musicxml(replace(lick.solo, title=lick.name), degrees)
 
 
-def _recording_of(library: Library, solo_id: str) -> Recording | None:
+def _recording_of(library: LibraryReader, solo_id: str) -> Recording | None:
     try:
         return library.recording(solo_id)
     except FormatError as error:
@@ -144,12 +145,17 @@ def _recording_of(library: Library, solo_id: str) -> Recording | None:
 
 
 def _write_recording(
-    library: Library, archive: zipfile.ZipFile, name: str, recording: Recording, item: dict[str, object], share: float
+    folder: Path,
+    archive: zipfile.ZipFile,
+    name: str,
+    recording: Recording,
+    item: dict[str, object],
+    share: float,
 ) -> Iterator[float]:
     """What is known of a recording, and its file if it was copied into the library; what lies elsewhere stays there."""
     item["recording"] = f"{name} recording.json"
     archive.writestr(str(item["recording"]), RECORDING_DOCUMENT.write(recording))
-    file = file_of(library.folder, recording)
+    file = file_of(folder, recording)
     if not recording.copied or not is_regular(file):
         return
     item["sound"] = f"recordings/{file.name}"

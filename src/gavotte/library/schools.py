@@ -10,7 +10,8 @@ from pathlib import Path
 
 from gavotte.formats.document import DocumentKind
 from gavotte.library.database import connect_to_read
-from gavotte.library.store import DATABASE, Library
+from gavotte.library.reader import DATABASE
+from gavotte.library.store import Library
 from gavotte.solo.school import SCHOOLS, School
 
 FILE_NAME = "schools.json"

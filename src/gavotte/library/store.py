@@ -10,69 +10,29 @@ from __future__ import annotations
 
 import sqlite3
 import uuid
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from contextlib import closing, contextmanager, suppress
-from dataclasses import dataclass, fields
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import Any
 
-from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
+from gavotte.formats.document import DocumentKind
 from gavotte.library import backups
 from gavotte.library.database import connect, connect_to_read
 from gavotte.library.errors import DamagedLibraryError, LibraryError, why_not_written
 from gavotte.library.lock import FolderLock
+from gavotte.library.reader import LibraryReader, ValueT
 from gavotte.library.recordings import RECORDING_DOCUMENT
 from gavotte.library.schema import MIGRATIONS, VERSION
 from gavotte.library.tables import LICKS, SOLOS, Table, insert, update
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
-from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
+from gavotte.vocabulary.lick import Lick
 
-DATABASE = "gavotte.db"
 KEEP_DELETED = timedelta(days=30)
 
 
-@dataclass(frozen=True, slots=True)
-class SoloEntry:
-    """A solo as the shelf lists it. ``to_look_at`` is None where that was not worked out yet."""
-
-    id: str
-    title: str
-    player: str
-    style: str
-    year: int | None
-    album: str
-    tempo: float | None
-    meter: str
-    key: str
-    bars: int
-    notes: int
-    to_look_at: int | None
-    modified: datetime
-
-
-@dataclass(frozen=True, slots=True)
-class LickEntry:
-    """A lick as the shelf and the Vocabulary desk list it."""
-
-    id: str
-    solo_id: str | None
-    name: str
-    player: str
-    source: str
-    context: str
-    degrees: str
-    key: str
-    notes: int
-    created: datetime
-
-
-EntryT = TypeVar("EntryT", SoloEntry, LickEntry)
-ValueT = TypeVar("ValueT")
-
-
-class Library:
+class Library(LibraryReader):
     """An open library. Use as a context manager, or call ``close``."""
 
     def __init__(self, folder: Path) -> None:
@@ -84,7 +44,6 @@ class Library:
         self.folder = folder
         self.without_backup = ""
         """Why there is no backup of today, in words for the user; empty where there is one."""
-        self.path = folder / DATABASE
         try:
             folder.mkdir(parents=True, exist_ok=True)
             self._lock = FolderLock(folder)
@@ -216,6 +175,15 @@ class Library:
         except sqlite3.Error as error:
             raise LibraryError(f"The backup {backup.name} can't be read: {error}. Nothing was changed.") from error
 
+    @contextmanager
+    def read_apart(self) -> Iterator[LibraryReader]:
+        """A reader of this library on a connection of its own, for the thread that opens it. Raises LibraryError."""
+        try:
+            with closing(connect_to_read(self.path)) as db:
+                yield LibraryReader(self.folder, db)
+        except sqlite3.Error as error:
+            raise LibraryError(f"The library {self.path} can't be read: {error}.") from error
+
     def leave_word(self, word: str) -> None:
         """Leave a line for other starts that find the library held (see ``lock.word_in``). Raises OSError."""
         self._lock.leave_word(word)
@@ -260,22 +228,6 @@ class Library:
             with suppress(sqlite3.Error):
                 self._db.execute("ROLLBACK")
 
-    def _rows(self, query: str, values: tuple[object, ...] = ()) -> list[tuple[Any, ...]]:
-        """All rows of a query. Raises LibraryError."""
-        try:
-            return self._db.execute(query, values).fetchall()
-        except sqlite3.Error as error:
-            raise LibraryError(
-                f"The library {self.path} can't be read: {error}. Close Gavotte and start it again."
-            ) from error
-
-    def counts(self) -> tuple[int, int]:
-        """How many solos and licks there are. Raises LibraryError."""
-        solos, licks = (
-            self._rows(f"SELECT count(*) FROM {table.name} WHERE deleted IS NULL")[0][0] for table in (SOLOS, LICKS)
-        )
-        return solos, licks
-
     # -- solos --------------------------------------------------------------------------------------
 
     def add_solo(self, solo: Solo, to_look_at: int | None = None) -> str:
@@ -304,31 +256,6 @@ class Library:
             if db.execute(*update(table, key, columns)).rowcount == 0:
                 raise LibraryError(f"{what} is no longer in the library.")
 
-    def solo(self, solo_id: str) -> Solo:
-        """A solo by id. Raises LibraryError, or FormatError for a damaged document."""
-        return SOLO_DOCUMENT.read(self.solo_document(solo_id))
-
-    def solo_document(self, solo_id: str) -> bytes:
-        """A solo by id, as its document. Raises LibraryError."""
-        rows = self._rows("SELECT document FROM solos WHERE id=?", (solo_id,))
-        if not rows:
-            raise LibraryError("This solo is no longer in the library.")
-        data: bytes = rows[0][0]
-        return data
-
-    def solos(self) -> list[SoloEntry]:
-        """All solos on the shelf, the latest touched first."""
-        return self._listed(SOLOS, SoloEntry, "modified")
-
-    def _listed(self, table: Table[Any], entry: type[EntryT], order: str) -> list[EntryT]:
-        """The rows that are not deleted, as entries: their fields are named as the columns, ``order`` last."""
-        names = [field.name for field in fields(entry)]
-        rows = self._rows(
-            f"SELECT {', '.join(names)} FROM {table.name} WHERE deleted IS NULL ORDER BY {order} DESC, rowid DESC"
-        )
-        make: Callable[..., EntryT] = entry
-        return [make(*row[:-1], _read_time(row[-1])) for row in rows]
-
     def delete_solo(self, solo_id: str) -> None:
         """Take a solo off the shelf; its licks stay."""
         self._set_deleted("solos", solo_id, _now().isoformat())
@@ -338,15 +265,6 @@ class Library:
         self._set_deleted("solos", solo_id, None)
 
     # -- recordings ---------------------------------------------------------------------------------
-
-    def recording(self, solo_id: str) -> Recording | None:
-        """The recording of a solo, if it has one. Raises LibraryError, or FormatError for a damaged document."""
-        rows = self._rows("SELECT document FROM recordings WHERE solo_id=?", (solo_id,))
-        return RECORDING_DOCUMENT.read(rows[0][0]) if rows else None
-
-    def recordings(self) -> list[Recording]:
-        """The recordings of all solos. Raises LibraryError, or FormatError for a damaged document."""
-        return [RECORDING_DOCUMENT.read(row[0]) for row in self._rows("SELECT document FROM recordings")]
 
     def save_recording(self, solo_id: str, recording: Recording) -> None:
         """Give a solo a recording, or write anew what is known of it."""
@@ -379,17 +297,6 @@ class Library:
         """Write a lick anew. Raises LibraryError where it is not there."""
         self._save(LICKS, lick_id, {**LICKS.values(lick), "modified": _now().isoformat()}, "This lick")
 
-    def lick(self, lick_id: str) -> Lick:
-        """A lick by id. Raises LibraryError, or FormatError for a damaged document."""
-        rows = self._rows("SELECT document FROM licks WHERE id=?", (lick_id,))
-        if not rows:
-            raise LibraryError("This lick is no longer in the library.")
-        return LICK_DOCUMENT.read(rows[0][0])
-
-    def licks(self) -> list[LickEntry]:
-        """All kept licks, the latest first."""
-        return self._listed(LICKS, LickEntry, "created")
-
     def delete_lick(self, lick_id: str) -> None:
         """Take a lick out of the vocabulary."""
         self._set_deleted("licks", lick_id, _now().isoformat())
@@ -399,14 +306,6 @@ class Library:
         self._set_deleted("licks", lick_id, None)
 
     # -- what else is kept --------------------------------------------------------------------------
-
-    def kept(self, kind: DocumentKind[ValueT]) -> ValueT | None:
-        """The library's one document of a kind (its schools, its corrections), None where it has none yet.
-
-        Raises LibraryError, or FormatError for a damaged document.
-        """
-        rows = self._rows("SELECT document FROM keepsakes WHERE name=?", (kind.member,))
-        return kind.read(rows[0][0]) if rows else None
 
     def keep(self, kind: DocumentKind[ValueT], value: ValueT) -> None:
         """Write the library's one document of a kind. Raises LibraryError."""
@@ -420,15 +319,6 @@ class Library:
     def _set_deleted(self, table: str, row_id: str, when: str | None) -> None:
         with self._writing() as db:
             db.execute(f"UPDATE {table} SET deleted=? WHERE id=?", (when, row_id))
-
-
-def _read_time(text: str) -> datetime:
-    """When a row says it was made or changed; one that says nothing of the kind is listed last."""
-    try:
-        time = datetime.fromisoformat(text)
-        return time if time.tzinfo is not None else time.replace(tzinfo=UTC)
-    except ValueError:
-        return datetime.fromtimestamp(0, UTC)
 
 
 def _now() -> datetime:

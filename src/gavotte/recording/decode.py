@@ -8,6 +8,7 @@ from __future__ import annotations
 import errno
 import hashlib
 import os
+import threading
 from collections.abc import Generator
 from dataclasses import dataclass
 from pathlib import Path
@@ -71,7 +72,7 @@ def decode(path: Path, folder: Path) -> Generator[float, None, Decoded]:
     if kept.exists() and kept.stat().st_size:
         return Decoded(kept, kept.stat().st_size // 4)
     folder.mkdir(parents=True, exist_ok=True)
-    draft = kept.with_suffix(f".{os.getpid()}.part")
+    draft = kept.with_suffix(f".{os.getpid()}-{threading.get_ident()}.part")
     try:
         with soundfile.SoundFile(str(path)) as source, draft.open("wb") as out:
             remarks = yield from _copy(source, out)

@@ -55,6 +55,8 @@ class Beginning(QObject):
             solo_id = self._library.add_solo(dialog.solo)
         except LibraryError as error:
             self.failed.emit(str(error))
+            # What was typed is still there, for another try.
+            dialog.open()
             return
         self.begun.emit(solo_id)
         if dialog.recording is not None:

@@ -111,7 +111,9 @@ class Exporter(QObject):
             self.exported.emit(translate("Gavotte", "Exported as {name}").format(name=path.name))
 
         words = translate("Gavotte", "Writing {name}").format(name=path.name)
-        self._activities.beside(self, lambda: write_whole(path, made()), done, partial(self._not_done, path), words)
+        self._activities.beside(
+            self, lambda: write_whole(path, made()), done, partial(self._not_done, path), words, apart=True
+        )
 
 
 def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:

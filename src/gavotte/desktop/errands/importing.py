@@ -66,7 +66,7 @@ class Importer(QObject):
     def _begin(self, path: Path, work: Callable[[], Any], then: Callable[[Any], None]) -> None:
         """Work on a file; where the user stops it, the files still waiting are forgotten too."""
         words = translate("Gavotte", "Reading {name}").format(name=path.name)
-        self._activities.beside(self, work, then, partial(self._fail, path), words, self._waiting.clear)
+        self._activities.beside(self, work, then, partial(self._fail, path), words, self._waiting.clear, True)
 
     def _opened(self, path: Path, score: Source) -> None:
         if len(score.voices) == 1 and not score.has_repeats:

@@ -13,7 +13,8 @@ from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
-from gavotte.library.store import Library, LickEntry, SoloEntry
+from gavotte.library.reader import LickEntry, SoloEntry
+from gavotte.library.store import Library
 
 
 class LibraryEdits(QObject):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Generator
+from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QDateTime, QLocale, pyqtSignal
@@ -145,10 +147,15 @@ class LibraryDialog(Dialog):
             self.export_to(path if path.name.endswith(".zip") else path.with_name(path.name + SUFFIX))
 
     def export_to(self, path: Path) -> None:
-        """Write the whole library to a file, step by step."""
+        """Write the whole library to a file, beside the interface."""
         left_out: list[str] = []
+        library = self._library
 
-        def done() -> None:
+        def steps() -> Generator[float, None, None]:
+            with library.read_apart() as reader:
+                yield from write_archive(reader, path, left_out)
+
+        def done(_: None) -> None:
             words = translate("Gavotte", "The library was exported as {name}").format(name=path.name)
             if left_out:
                 names = ", ".join(f"“{name}”" for name in left_out)
@@ -157,16 +164,22 @@ class LibraryDialog(Dialog):
             else:
                 self.told.emit(words)
 
-        self._activities.step(
+        self._activities.walk(
             self,
-            write_archive(self._library, path, left_out),
+            steps,
             done,
-            lambda error: self.failed.emit(
-                translate("Gavotte", "{name} could not be written: {error}").format(name=path.name, error=error)
-            ),
+            partial(self._not_exported, path),
             translate("Gavotte", "Writing {name}").format(name=path.name),
+            apart=True,
         )
         self.accept()
+
+    def _not_exported(self, path: Path, error: Exception) -> None:
+        words = translate("Gavotte", "{name} was not written: {error}")
+        if isinstance(error, OSError):
+            words = translate("Gavotte", "{name} could not be written: {error}. Choose another folder.")
+            error = OSError(error.strerror or error)
+        self.failed.emit(words.format(name=path.name, error=error))
 
     def choose_archive(self) -> None:
         """Ask for an exported library and add it to this one."""
@@ -193,6 +206,7 @@ class LibraryDialog(Dialog):
             lambda found: self._add(*found),
             lambda error: self.failed.emit(f"{path.name}: {error}"),
             translate("Gavotte", "Reading {name}").format(name=path.name),
+            apart=True,
         )
         self.accept()
 

@@ -114,28 +114,29 @@ class Tape(QObject):
         return bool(self._activities.of(self))
 
     def _decode(self, path: Path, then: Any) -> None:
-        found: list[tuple[Decoded, Peaks]] = []
+        folder = self._library.folder / DECODED
 
-        def steps() -> Generator[float, None, None]:
-            decoded = yield from scaled(decode(path, self._library.folder / DECODED), 0.0, 0.8)
+        def steps() -> Generator[float, None, tuple[Decoded, Peaks]]:
+            decoded = yield from scaled(decode(path, folder), 0.0, 0.8)
             peaks = yield from scaled(find_peaks(decoded.samples()), 0.8, 1.0)
-            found.append((decoded, peaks))
+            return decoded, peaks
 
-        def done() -> None:
-            self.decoded, self.peaks = found[0]
+        def done(found: tuple[Decoded, Peaks]) -> None:
+            self.decoded, self.peaks = found
             self.missing = None
             then(self.decoded)
             self.loaded.emit()
             if self.decoded.remarks:
                 self.failed.emit(f"{path.name}: " + " ".join(self.decoded.remarks))
 
-        self._activities.step(
+        self._activities.walk(
             self,
-            steps(),
+            steps,
             done,
             lambda error: self._not_read(path, error),
             translate("Gavotte", "Reading {name}").format(name=path.name),
             self.loaded.emit,
+            apart=True,
         )
 
     def _not_read(self, path: Path, error: Exception) -> None:
@@ -178,6 +179,7 @@ class Tape(QObject):
                 lambda copied: self._copied(solo_id, copied),
                 lambda error: self.failed.emit(str(error)),
                 translate("Gavotte", "Copying {name}").format(name=path.name),
+                apart=True,
             )
 
     def _copied(self, solo_id: str, copied: Recording) -> None:

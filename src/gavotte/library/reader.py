@@ -1,0 +1,153 @@
+"""Reading a library: what is on its shelf and in its vocabulary."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Callable
+from dataclasses import dataclass, fields
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any, TypeVar
+
+from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
+from gavotte.library.errors import LibraryError
+from gavotte.library.recordings import RECORDING_DOCUMENT
+from gavotte.library.tables import LICKS, SOLOS, Table
+from gavotte.recording.recording import Recording
+from gavotte.solo.document import Solo
+from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
+
+DATABASE = "gavotte.db"
+
+
+@dataclass(frozen=True, slots=True)
+class SoloEntry:
+    """A solo as the shelf lists it. ``to_look_at`` is None where that was not worked out yet."""
+
+    id: str
+    title: str
+    player: str
+    style: str
+    year: int | None
+    album: str
+    tempo: float | None
+    meter: str
+    key: str
+    bars: int
+    notes: int
+    to_look_at: int | None
+    modified: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class LickEntry:
+    """A lick as the shelf and the Vocabulary desk list it."""
+
+    id: str
+    solo_id: str | None
+    name: str
+    player: str
+    source: str
+    context: str
+    degrees: str
+    key: str
+    notes: int
+    created: datetime
+
+
+EntryT = TypeVar("EntryT", SoloEntry, LickEntry)
+ValueT = TypeVar("ValueT")
+
+
+class LibraryReader:
+    """What can be read of a library in ``folder`` by a connection to its database; it belongs to one thread."""
+
+    def __init__(self, folder: Path, db: sqlite3.Connection) -> None:
+        self.folder, self._db = folder, db
+
+    @property
+    def path(self) -> Path:
+        """The database."""
+        return self.folder / DATABASE
+
+    def _rows(self, query: str, values: tuple[object, ...] = ()) -> list[tuple[Any, ...]]:
+        """All rows of a query. Raises LibraryError."""
+        try:
+            return self._db.execute(query, values).fetchall()
+        except sqlite3.Error as error:
+            raise LibraryError(
+                f"The library {self.path} can't be read: {error}. Close Gavotte and start it again."
+            ) from error
+
+    def counts(self) -> tuple[int, int]:
+        """How many solos and licks there are. Raises LibraryError."""
+        solos, licks = (
+            self._rows(f"SELECT count(*) FROM {table.name} WHERE deleted IS NULL")[0][0] for table in (SOLOS, LICKS)
+        )
+        return solos, licks
+
+    # -- solos --------------------------------------------------------------------------------------
+
+    def solo(self, solo_id: str) -> Solo:
+        """A solo by id. Raises LibraryError, or FormatError for a damaged document."""
+        return SOLO_DOCUMENT.read(self.solo_document(solo_id))
+
+    def solo_document(self, solo_id: str) -> bytes:
+        """A solo by id, as its document. Raises LibraryError."""
+        rows = self._rows("SELECT document FROM solos WHERE id=?", (solo_id,))
+        if not rows:
+            raise LibraryError("This solo is no longer in the library.")
+        data: bytes = rows[0][0]
+        return data
+
+    def solos(self) -> list[SoloEntry]:
+        """All solos on the shelf, the latest touched first."""
+        return self._listed(SOLOS, SoloEntry, "modified")
+
+    def _listed(self, table: Table[Any], entry: type[EntryT], order: str) -> list[EntryT]:
+        """The rows that are not deleted, as entries: their fields are named as the columns, ``order`` last."""
+        names = [field.name for field in fields(entry)]
+        rows = self._rows(
+            f"SELECT {', '.join(names)} FROM {table.name} WHERE deleted IS NULL ORDER BY {order} DESC, rowid DESC"
+        )
+        make: Callable[..., EntryT] = entry
+        return [make(*row[:-1], _read_time(row[-1])) for row in rows]
+
+    def recording(self, solo_id: str) -> Recording | None:
+        """The recording of a solo, if it has one. Raises LibraryError, or FormatError for a damaged document."""
+        rows = self._rows("SELECT document FROM recordings WHERE solo_id=?", (solo_id,))
+        return RECORDING_DOCUMENT.read(rows[0][0]) if rows else None
+
+    def recordings(self) -> list[Recording]:
+        """The recordings of all solos. Raises LibraryError, or FormatError for a damaged document."""
+        return [RECORDING_DOCUMENT.read(row[0]) for row in self._rows("SELECT document FROM recordings")]
+
+    # -- licks, and what else is kept -----------------------------------------------------------------
+
+    def lick(self, lick_id: str) -> Lick:
+        """A lick by id. Raises LibraryError, or FormatError for a damaged document."""
+        rows = self._rows("SELECT document FROM licks WHERE id=?", (lick_id,))
+        if not rows:
+            raise LibraryError("This lick is no longer in the library.")
+        return LICK_DOCUMENT.read(rows[0][0])
+
+    def licks(self) -> list[LickEntry]:
+        """All kept licks, the latest first."""
+        return self._listed(LICKS, LickEntry, "created")
+
+    def kept(self, kind: DocumentKind[ValueT]) -> ValueT | None:
+        """The library's one document of a kind (its schools, its corrections), None where it has none yet.
+
+        Raises LibraryError, or FormatError for a damaged document.
+        """
+        rows = self._rows("SELECT document FROM keepsakes WHERE name=?", (kind.member,))
+        return kind.read(rows[0][0]) if rows else None
+
+
+def _read_time(text: str) -> datetime:
+    """When a row says it was made or changed; one that says nothing of the kind is listed last."""
+    try:
+        time = datetime.fromisoformat(text)
+        return time if time.tzinfo is not None else time.replace(tzinfo=UTC)
+    except ValueError:
+        return datetime.fromtimestamp(0, UTC)
