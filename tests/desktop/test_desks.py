@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import itertools
+import json
 import subprocess
 import sys
 from dataclasses import replace
@@ -566,3 +567,23 @@ def test_the_shelf_and_the_label_desk_count_the_same(qtbot: QtBot, window: MainW
         number = len(review.questions)
         assert words == (f"{number} to look at" if number else "all clear")
         assert window.rail.buttons["label"].toolTip() == f"Label, {words} (F4)"
+
+
+def test_a_lick_of_a_newer_version_says_so_and_no_other_is_shown_for_it(window: MainWindow) -> None:
+    library = window.studio.library
+    window.show_desk("vocabulary")
+    desk = window.desks["vocabulary"]
+    newer, other = (entry.id for entry in library.licks()[:2])
+    with library._writing() as db:
+        document = json.loads(db.execute("SELECT document FROM licks WHERE id=?", (newer,)).fetchone()[0])
+        written = json.dumps({**document, "version": 99}).encode()
+        db.execute("UPDATE licks SET document=? WHERE id=?", (written, newer))
+    desk.licks.select_id(other)
+    assert desk.page.isVisible()
+    desk.licks.select_id(newer)
+    assert "newer Gavotte" in window.notice.text.text()
+    assert not desk.page.isVisible()
+    desk.delete_current()
+    assert newer not in {entry.id for entry in library.licks()}
+    desk.licks.select_id(other)
+    assert desk.page.isVisible()

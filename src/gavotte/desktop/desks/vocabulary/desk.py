@@ -220,7 +220,6 @@ class VocabularyDesk(Desk):
         self.licks.blockSignals(False)
         kept = self.licks.count() > 0
         self._left.setVisible(kept)
-        self._right.setVisible(kept)
         self._empty.setVisible(not kept)
         self._show_current()
         self.state_changed.emit()
@@ -228,20 +227,27 @@ class VocabularyDesk(Desk):
     def _show_current(self) -> None:
         lick_id = self.licks.current_id()
         if lick_id is None:
-            self._lick = self._lick_id = self._concert = None
-            self._music = ()
-            self.page.clear()
-            self.studio.playing.music_changed()
-            self.state_changed.emit()
+            self._show_none(None)
             return
         try:
             lick = self.studio.library.lick(lick_id)
         except (LibraryError, FormatError) as error:
+            self._show_none(lick_id)
             self.studio.asks.notice(str(error))
             return
+        self._right.setVisible(True)
         if (lick_id, lick) != (self._lick_id, self._lick):
             self._lick, self._lick_id = lick, lick_id
             self._show_lick()
+
+    def _show_none(self, lick_id: str | None) -> None:
+        """Show no lick, where there is none or the chosen one (id) can't be read."""
+        self._lick, self._lick_id, self._concert = None, lick_id, None
+        self._music = ()
+        self._right.setVisible(False)
+        self.page.clear()
+        self.studio.playing.music_changed()
+        self.state_changed.emit()
 
     def _show_lick(self) -> None:
         lick = self._lick
