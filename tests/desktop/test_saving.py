@@ -261,3 +261,33 @@ def test_a_new_solo_that_cant_be_kept_is_asked_for_again_as_it_was_typed(
     assert not dialog.isVisible()
     assert at_ferry.session.solo is not None
     assert at_ferry.session.solo.title == "Typed in vain"
+
+
+def test_what_is_half_done_belongs_to_the_solo_it_was_begun_in(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session, write = at_ferry.session, at_ferry.desks["write"]
+    first, second = session.solo_id or "", entry_ids(at_ferry)[-1]
+    untouched = at_ferry.studio.library.solo(second)
+    before = session.solo
+    at_ferry.show_desk("write")
+    write.tap()
+    write.panel.tabs["marks"].click()
+    write.panel.marks.words.setText("begun here")
+    at_ferry.open_solo(second)
+    assert session.solo == untouched
+    assert not session.undo_stack.canUndo()
+    kept = at_ferry.studio.library.solo(first)
+    assert before is not None
+    assert kept.notes != before.notes
+    assert "begun here" in [text.words for text in kept.texts]
+
+
+def test_the_text_of_a_bar_goes_to_the_solo_it_was_written_for(at_ferry: MainWindow) -> None:
+    session, text = at_ferry.session, at_ferry.desks["label"].side.text
+    first, second = session.solo_id or "", entry_ids(at_ferry)[-1]
+    at_ferry.desks["label"].side.show_page("text")
+    text.field.setFocus()
+    text.field.setPlainText("My own words.")
+    at_ferry.open_solo(second)
+    assert session.solo is not None
+    assert session.solo.remarks == ()
+    assert [remark.words for remark in at_ferry.studio.library.solo(first).remarks] == ["My own words."]

@@ -56,7 +56,9 @@ class DocumentKind(Generic[ValueT]):
                 raise FormatError(f"This is no Gavotte {self.member}.")
             version = raw.get("version")
             if not isinstance(version, int) or version > self.version:
-                raise FormatError(f"This {self.member} was saved by a newer Gavotte (document version {version}). Update Gavotte to open it.")
+                raise FormatError(
+                    f"This {self.member} was saved by a newer Gavotte (document version {version}). Update Gavotte to open it."
+                )
             while raw["version"] < self.version:
                 raw = self.migrations[raw["version"]](raw)
             return self.checked(msgspec.convert(raw[self.member], self.type, dec_hook=_decode))

@@ -39,12 +39,13 @@ class SoloSession(QObject):
     written pitch; None where none is open, or a long one that was just opened is still labelled. ``found`` (labels and
     what they came from), ``frame`` and ``labels`` belong to what is shown.
 
-    Signals, emitted by the session alone: ``replaced``, another solo is open, or none; ``edited(before, after)``, the
-    solo has another value, and where it is long its labels are still to come; ``went_back(before, after)``, an edit was
-    undone or redone; ``labelled``, the labels fit what is shown; ``failed(message)``. The selection tells of itself,
+    Signals, emitted by the session alone: ``leaving``, the solo that is open is put down next: whoever holds something
+    half done finishes it; ``replaced``, another solo is open, or none; ``edited(before, after)``, the solo has another
+    value, and where it is long its labels are still to come; ``went_back(before, after)``, an edit was undone or redone; ``labelled``, the labels fit what is shown; ``failed(message)``. The selection tells of itself,
     after the labels where both are new. Its value is saved by the saver.
     """
 
+    leaving = pyqtSignal()
     replaced = pyqtSignal()
     edited = pyqtSignal(object, object)
     went_back = pyqtSignal(object, object)
@@ -123,6 +124,8 @@ class SoloSession(QObject):
             self.replaced.emit()
 
     def _put_down(self) -> None:
+        if self.solo is not None:
+            self.leaving.emit()
         self._saver.save()
         self.cancel()
         self.solo_id = self.solo = self.shown = self._concert = self._written = self._written_of = None

@@ -50,6 +50,7 @@ class TextPanel(QWidget):
         self.field.setAccessibleName(translate("Gavotte", "The text of this bar"))
         self.field.setToolTip(translate("Gavotte", "Write the text of this bar as you would say it"))
         self.field.installEventFilter(self)
+        session.leaving.connect(self.keep)
         self.again = QPushButton(translate("Gavotte", "As worked out"))
         self.again.setToolTip(translate("Gavotte", "Drop your own words for this bar"))
         self.again.clicked.connect(self._as_worked_out)

@@ -186,6 +186,7 @@ class ListenDesk(Desk):
         self.bar.play_wanted.connect(self.toggle)
         self.bar.tap_wanted.connect(self.tap)
         self.tapping.tapped.connect(self._show_marks)
+        self._session.leaving.connect(self.tapping.finish)
         self.wave.window_changed.connect(self.pitches.show_window)
         self.pitches.seek_wanted.connect(self._seek)
         self.pitches.note_chosen.connect(lambda note: self._go_to_note(note, note))

@@ -183,6 +183,9 @@ class WriteDesk(Desk):
         panel.tap.clicked.connect(self.tap)
         self.taps.counted.connect(self._show_taps)
         self.taps.tapped.connect(writer.write_taps)
+        # What was typed first: the notes that were tapped are selected, and the fields are theirs then.
+        session.leaving.connect(panel.marks.keep)
+        session.leaving.connect(self.taps.finish)
         marks = panel.marks
         marks.mark_wanted.connect(writer.mark)
         marks.pick_wanted.connect(writer.pick)

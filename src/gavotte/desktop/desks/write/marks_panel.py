@@ -139,6 +139,11 @@ class MarksPanel(QWidget):
         grid.setColumnStretch(1, 1)
         return grid
 
+    def keep(self) -> None:
+        """Take what stands in the fields."""
+        self._keep_finger()
+        self._keep_words()
+
     def _keep_finger(self) -> None:
         if self.finger.text() != self._kept["finger"]:
             self._kept["finger"] = self.finger.text()
