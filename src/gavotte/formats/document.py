@@ -57,7 +57,8 @@ class DocumentKind(Generic[ValueT]):
             version = raw.get("version")
             if not isinstance(version, int) or version > self.version:
                 raise FormatError(
-                    f"This {self.member} was saved by a newer Gavotte (document version {version}). Update Gavotte to open it."
+                    f"This {self.member} was saved by a newer Gavotte (document version {version}). "
+                    "Update Gavotte to open it."
                 )
             while raw["version"] < self.version:
                 raw = self.migrations[raw["version"]](raw)

@@ -41,9 +41,9 @@ class SoloSession(QObject):
 
     Signals, emitted by the session alone: ``leaving``, the solo that is open is put down next: whoever holds something
     half done finishes it; ``replaced``, another solo is open, or none; ``edited(before, after)``, the solo has another
-    value, and where it is long its labels are still to come; ``went_back(before, after)``, an edit was undone or redone;
-    ``labelled``, the labels fit what is shown; ``failed(message)``. The selection tells of itself, after the labels
-    where both are new. Its value is saved by the saver.
+    value, and where it is long its labels are still to come; ``went_back(before, after)``, an edit was undone or
+    redone; ``labelled``, the labels fit what is shown; ``failed(message)``. The selection tells of itself, after the
+    labels where both are new. Its value is saved by the saver.
     """
 
     leaving = pyqtSignal()
