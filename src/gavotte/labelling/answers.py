@@ -48,6 +48,12 @@ def without_slip(solo: Solo, slip: Slip) -> Solo:
     return replace(solo, dismissed=(*kept, Dismissed(slip.note, solo.note(slip.note).pitch.midi)))
 
 
+def with_doubt_passed(solo: Solo, note_id: str) -> Solo:
+    """The solo with a label in doubt left as it is: nobody asks about it again while the note keeps its pitch."""
+    kept = tuple(known for known in solo.passed if known.note != note_id)
+    return replace(solo, passed=(*kept, Dismissed(note_id, solo.note(note_id).pitch.midi)))
+
+
 def with_reading(solo: Solo, reading: Reading) -> Solo:
     """The solo with a reading of a stretch in place of those it overlaps."""
     place = solo.places

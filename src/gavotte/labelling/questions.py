@@ -88,19 +88,26 @@ def questions(
     solo: Solo,
     found: Labelled,
     findings: Findings,
-    passed: Collection[str] = (),
     is_declined: Callable[[Offer], bool] = _nothing_declined,
 ) -> list[Question]:
     """Everything to look at: what is about the whole solo first, then in the order of the line.
 
-    ``solo`` is the open one, ``found`` it or its written pitch with labels. ``passed`` are the ids of notes in doubt
-    that were left as they are.
+    ``solo`` is the open one, ``found`` it or its written pitch with labels. A note in doubt that was passed is not
+    asked about again while it keeps its pitch.
     """
     places = solo.places
     about_all = _about_all(solo)
     about_all += [Question(Asked.OFFER, offer=offer) for offer in findings.offers if not is_declined(offer)]
-    about = [item for item in _about_notes(found, findings, passed) if item.first in places and item.last in places]
+    about = [
+        item for item in _about_notes(found, findings, _passed(solo)) if item.first in places and item.last in places
+    ]
     return about_all + sorted(about, key=lambda item: (places[item.first], item.asked is Asked.DOUBT))
+
+
+def _passed(solo: Solo) -> set[str]:
+    """The notes in doubt that were left as they are, as long as they sound as they did then."""
+    known = {item.note: item.midi for item in solo.passed if item.note in solo.places}
+    return {note for note, midi in known.items() if solo.note(note).pitch.midi == midi}
 
 
 def still_asks(solo: Solo, shown: Solo, question: Question) -> bool:

@@ -52,7 +52,7 @@ def within_bounds(solo: Solo) -> Solo:
 
 def _check_counts(solo: Solo) -> None:
     for name in ("notes", "chords", "meters", "keys", "odd_bars", "sections", "phrases", "decisions", "tempo_changes",
-                 "texts", "heard_keys", "readings", "dismissed", "remarks"):  # fmt: skip
+                 "texts", "heard_keys", "readings", "dismissed", "passed", "remarks"):  # fmt: skip
         if len(getattr(solo, name)) > MAX_NOTES:
             raise BoundsError(f"there are {len(getattr(solo, name))} {name.replace('_', ' ')}")
     if not solo.meters or not solo.keys:

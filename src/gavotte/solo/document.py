@@ -214,7 +214,7 @@ class Reading:
 
 @dataclass(frozen=True, slots=True)
 class Dismissed:
-    """A suspected slip the user does not want to hear of again: the note and the pitch (MIDI) it had."""
+    """What the user does not want to be asked again: the note it is about and the pitch (MIDI) it had."""
 
     note: str
     midi: int
@@ -291,6 +291,7 @@ class Solo:
     heard_keys: tuple[KeyRegion, ...] = ()
     readings: tuple[Reading, ...] = ()
     dismissed: tuple[Dismissed, ...] = ()
+    passed: tuple[Dismissed, ...] = ()
     remarks: tuple[Remark, ...] = ()
     year: int | None = None
     album: str = ""

@@ -53,7 +53,8 @@ ROLES: Mapping[type, Mapping[str, Role]] = {
         "title": S, "player": S, "instrument": S, "style": S, "tempo": S, "pickup": S, "meters": PARTS, "keys": PARTS,
         "odd_bars": PARTS, "chords": PARTS, "sections": PARTS, "notes": PARTS, "phrases": S, "decisions": S,
         "tempo_changes": PARTS, "swing": S, "texts": PARTS, "form_end": T, "chorus": S, "school": S,
-        "heard_keys": PARTS, "readings": PARTS, "dismissed": PARTS, "remarks": PARTS, "year": S, "album": S,
+        "heard_keys": PARTS, "readings": PARTS, "dismissed": PARTS, "passed": PARTS, "remarks": PARTS, "year": S,
+        "album": S,
     },
     Note: {
         "id": S, "onset": T, "duration": S, "pitch": P, "written": S, "tuplet": S, "grace": S, "marks": S,
@@ -211,6 +212,7 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
         heard_keys=_regions(solo.heard_keys, shift, end) if solo.heard_keys else (),
         readings=tuple(shifted(reading, -shift) for reading in solo.readings if {reading.first, reading.last} <= ids),
         dismissed=(),
+        passed=(),
         remarks=(),
     )
 

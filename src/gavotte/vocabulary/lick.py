@@ -94,6 +94,6 @@ def _checked(lick: Lick) -> Lick:
 
 
 LICK_DOCUMENT = DocumentKind(
-    "gavotte-lick", 5, "lick", Lick, {version: with_version(version + 1) for version in (1, 2, 3, 4)}, _checked
+    "gavotte-lick", 6, "lick", Lick, {version: with_version(version + 1) for version in range(1, 6)}, _checked
 )
 """How the library keeps a lick."""

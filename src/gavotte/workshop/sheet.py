@@ -50,6 +50,7 @@ def key_sheet(lick: Lick, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[Solo, tupl
         decisions=(),
         readings=(),
         dismissed=(),
+        passed=(),
         remarks=(),
     )
     return sheet, tuple(labels)

@@ -13,6 +13,7 @@ from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.label.commands import label_commands
 from gavotte.desktop.desks.label.filter_choice import EVERYTHING, SKELETON, FilterChoice
+from gavotte.desktop.desks.label.item_words import Words, words_of
 from gavotte.desktop.desks.label.reading_dialog import ReadingDialog
 from gavotte.desktop.desks.label.review import Review
 from gavotte.desktop.desks.label.side import LabelSide
@@ -153,6 +154,7 @@ class LabelDesk(Desk):
         self.page.group_wanted.connect(self._choose_group)
         self.doubts.clicked.connect(self._work_the_queue)
         self.review.changed.connect(self._questions_changed)
+        self.review.current_changed.connect(self._speak)
         self.side.queue.went.connect(lambda: self.page.setFocus())
         self.side.page_changed.connect(self._show_selection)
         harmony, text = self.side.harmony, self.side.text
@@ -199,16 +201,32 @@ class LabelDesk(Desk):
 
     def step_queue(self, by: int) -> None:
         """Go to the next (1) or previous (-1) thing to look at."""
-        self.review.step(by)
+        if self.review.step(by) and self.side.page_shown != "queue":
+            self.side.show_page("queue")
 
     def answer(self, take: bool) -> None:
-        """Take what the queue suggests, or leave it; the queue is shown, for nobody answers what they don't see."""
-        if self.side.page_shown != "queue":
-            self.side.show_page("queue")
-            if self.review.current is None:
+        """Take what is suggested about the selected notes, or leave it. Nobody answers what they don't see: where it
+        is not shown yet, or nothing is asked here, it is shown, and the next press answers.
+        """
+        found, item = self._session.found, self.review.current
+        if found is None:
+            return
+        if item is None or self.side.page_shown != "queue":
+            if item is None:
                 self.review.step(1)
-                return
+                item = self.review.current
+            self.side.show_page("queue")
+            self.studio.asks.tell(self._asked(words_of(item, found)) if item is not None else self.doubts.text())
+            return
+        words = words_of(item, found)
         self.review.answer(take)
+        answer = words.take if take else words.leave
+        self.studio.asks.tell(f"{words.where}: {answer}" if words.where else answer)
+
+    def _asked(self, words: Words) -> str:
+        """What is asked, and which key answers how."""
+        asked = translate("Gavotte", "{what}. A: {take}. X: {leave}.")
+        return asked.format(what=words.short, take=words.take, leave=words.leave)
 
     # -- figures and readings -----------------------------------------------------------------------
 
@@ -337,14 +355,19 @@ class LabelDesk(Desk):
             else translate("Gavotte", "Every label is sure enough, and nothing looks like a slip")
         )
 
-    def _speak(self, selected: tuple[str, ...], label: Label | None) -> None:
+    def _speak(self) -> None:
         session = self._session
+        selected, label = session.selection.notes(), session.labels.get(session.selection.current or "")
         if session.shown is None or session.frame is None or session.selection.current is None:
             self.page.setAccessibleName(translate("Gavotte", "The page"))
             return
         grid, labels = session.frame.grid, session.labels
         self.page.setAccessibleName(spoken_selection(session.shown, grid, labels, selected, session.selection.current))
-        self.page.setAccessibleDescription(label.reason if label is not None else "")
+        parts = [label.reason] if label is not None else []
+        item, found = self.review.current, session.found
+        if item is not None and found is not None:
+            parts.append(self._asked(words_of(item, found)))
+        self.page.setAccessibleDescription(" ".join(parts))
 
     def _show_selection(self) -> None:
         session = self._session
@@ -354,7 +377,7 @@ class LabelDesk(Desk):
         self.page.show_target(None)
         label = session.labels.get(session.selection.current or "")
         self.card.show_something(label is not None)
-        self._speak(selected, label)
+        self._speak()
         self.side.show_selection()
         if label is not None and session.shown is not None and session.frame is not None:
             self.card.show_note(session.shown, session.frame, label, self._group_of(label))

@@ -25,6 +25,7 @@ class QueuePanel(QWidget):
     def __init__(self, session: SoloSession, review: Review) -> None:
         super().__init__()
         self._session, self._review = session, review
+        self._showing = False
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         column.setSpacing(8)
@@ -52,6 +53,7 @@ class QueuePanel(QWidget):
         self.hint.setWordWrap(True)
         self.rows = WordList(translate("Gavotte", "The queue"))
         self.rows.itemClicked.connect(self._clicked)
+        self.rows.currentRowChanged.connect(self._walked)
         self.rows.itemActivated.connect(self._clicked)
         self.plain = QPushButton()
         self.plain.clicked.connect(self._take_plain)
@@ -70,6 +72,7 @@ class QueuePanel(QWidget):
     def refresh(self) -> None:
         """List the items anew."""
         self._listed = []
+        self._showing = True
         self.rows.clear()
         found = self._session.found
         if found is not None:
@@ -77,6 +80,7 @@ class QueuePanel(QWidget):
                 words = words_of(item, found)
                 self._listed.append((item, words))
                 self.rows.add_words(words.where, words.short)
+        self._showing = False
         number = len(self._listed)
         self.rows.setVisible(number > 0)
         self.count.setText(
@@ -104,7 +108,9 @@ class QueuePanel(QWidget):
                 else translate("Gavotte", "Every label is sure enough, and nothing looks like a slip.")
             )
             return
+        self._showing = True
         self.rows.setCurrentRow(index, QItemSelectionModel.SelectionFlag.ClearAndSelect)
+        self._showing = False
         self.what.setText(words.what)
         self.where.setText(words.where)
         self.where.setVisible(bool(words.where))
@@ -120,6 +126,11 @@ class QueuePanel(QWidget):
         self.hint.setText(
             translate("Gavotte", "A or X answers and goes on. Return lets it sound, Tab goes on without an answer.")
         )
+
+    def _walked(self, row: int) -> None:
+        """The list was walked through by keys: the page follows."""
+        if not self._showing and 0 <= row < len(self._listed):
+            self._review.choose(self._listed[row][0])
 
     def _clicked(self, row: QListWidgetItem) -> None:
         self._review.choose(self._listed[self.rows.row(row)][0])

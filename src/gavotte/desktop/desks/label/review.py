@@ -16,6 +16,7 @@ from gavotte.labelling.answers import (
     plain_ones,
     read_by_key,
     with_changes_read,
+    with_doubt_passed,
     with_labels_taken,
     with_reading,
     with_slip,
@@ -24,6 +25,7 @@ from gavotte.labelling.answers import (
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Findings, Question, look_through, questions, still_asks
 from gavotte.labelling.slips import Remedy, Slip
+from gavotte.solo.differences import not_shared
 from gavotte.solo.document import Solo
 
 REVIEW_DELAY_MS = 250
@@ -45,7 +47,6 @@ class Review(QObject):
         self.questions: list[Question] = []
         self._current: Question | None = None
         self._findings = Findings()
-        self._passed: dict[str, int] = {}
         self._answering = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -53,11 +54,12 @@ class Review(QObject):
         self._soon.timeout.connect(self._look)
         session.replaced.connect(self._opened)
         session.labelled.connect(self._edited)
+        session.went_back.connect(self._went_back)
+        session.selection.changed.connect(self._follow)
 
     # -- looking ------------------------------------------------------------------------------------
 
     def _opened(self) -> None:
-        self._passed = {}
         self._findings = Findings()
         self._current = None
         self._list()
@@ -120,17 +122,14 @@ class Review(QObject):
         solo, found = self._session.solo, self._session.found
         self.questions = []
         if solo is not None and found is not None:
-            self.questions = questions(solo, found, self._findings, self._left_alone(solo), self._is_declined)
+            self.questions = questions(solo, found, self._findings, self._is_declined)
         if self._answering:
             return
         if self._current is not None and self._same(self._current) is None:
             self._current = None
+        if self._current is None:
+            self._current = self._about_selection()
         self.changed.emit()
-
-    def _left_alone(self, solo: Solo) -> frozenset[str]:
-        """The notes in doubt that were left as they are, as long as they sound as they did then."""
-        notes = (solo.note(note) for note in self._passed if note in solo.places)
-        return frozenset(note.id for note in notes if note.pitch.midi == self._passed[note.id])
 
     def _is_declined(self, offer: Offer) -> bool:
         solo = self._session.solo
@@ -148,6 +147,31 @@ class Review(QObject):
         """The item of the list that asks the same, or None."""
         same = wanted.same
         return next((item for item in self.questions if item.same == same), None)
+
+    def _about_selection(self) -> Question | None:
+        """What is asked about the very notes that are selected."""
+        selection = self._session.selection
+        ends = {selection.anchor, selection.current}
+        return next((item for item in self.questions if item.first and {item.first, item.last} == ends), None)
+
+    def _follow(self) -> None:
+        """Look at what is asked about the selected notes: nobody answers for others."""
+        current = self.current
+        if self._answering or (current is not None and current.first and self._is_where(current)):
+            return
+        self._current = self._about_selection()
+        if self._current is not current:
+            self.current_changed.emit()
+
+    def _went_back(self, before: Solo, after: Solo) -> None:
+        """Look again at what an answer was about that was undone, or done again."""
+        parts = (not_shared(before.decisions, after.decisions), not_shared(before.passed, after.passed),
+                 not_shared(before.dismissed, after.dismissed))  # fmt: skip
+        touched = [(item.note, item.note) for part in parts for item in part]
+        touched += [(reading.first, reading.last) for reading in not_shared(before.readings, after.readings)]
+        places = after.places
+        if len(touched) == 1 and touched[0][0] in places and touched[0][1] in places:
+            self._session.selection.select(*touched[0])
 
     def choose(self, item: Question | None) -> None:
         """Look at an item: its notes are selected."""
@@ -256,8 +280,7 @@ class Review(QObject):
             keys = tuple(heard.region for heard in ground_of(solo).keys)
             session.edit(translate("Gavotte", "Hear it as no blues"), replace(solo, heard_keys=keys))
         else:
-            self._passed[item.first] = solo.note(item.first).pitch.midi
-            self._list()
+            session.edit(translate("Gavotte", "Leave the label as it is"), with_doubt_passed(solo, item.first))
 
     def take_plain(self) -> None:
         """Take all labels nobody need look at as they are."""
