@@ -500,3 +500,85 @@ def test_what_an_edit_took_away_is_not_answered(qtbot: QtBot, open_window: OpenW
         assert all(other.first not in gone for other in desk.review.questions)
         desk.review.step(1)
     qtbot.waitUntil(lambda: desk.review.is_complete, timeout=15_000)
+
+
+def doubtful(uncertain: str = "n3") -> Solo:
+    return replace(WRONG, notes=tuple(replace(n, uncertain=n.id == uncertain) for n in WRONG.notes))
+
+
+def test_a_and_x_touch_nothing_that_is_not_selected(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
+    window = opened(open_window, tmp_path / "lib", qtbot, doubtful())
+    desk, session = window.desks["label"], window.session
+    press(qtbot, window, Qt.Key.Key_Tab)
+    assert session.selection.current == "n3"
+    assert desk.side.page_shown == "queue"
+    press(qtbot, window, Qt.Key.Key_Home)
+    before = session.solo
+    press(qtbot, window, Qt.Key.Key_A)
+    assert session.solo is before, "nothing is asked about the first note: the next question is only shown"
+    assert session.selection.current == "n3"
+    assert "A: Take it so" in window.statusBar().currentMessage()
+    assert "A: Take it so. X: Pass." in desk.page.accessibleDescription()
+    press(qtbot, window, Qt.Key.Key_Home)
+    press(qtbot, window, Qt.Key.Key_X)
+    assert session.solo is before
+    press(qtbot, window, Qt.Key.Key_A)
+    assert session.labels["n3"].decided
+    assert "Bar 1, the and of 2: Take it so" in window.statusBar().currentMessage()
+
+
+def test_a_label_that_was_passed_stays_so_after_a_restart_and_undo_asks_again(
+    qtbot: QtBot, open_window: OpenWindow, tmp_path: Path
+) -> None:
+    window = opened(open_window, tmp_path / "lib", qtbot, doubtful())
+    desk, session = window.desks["label"], window.session
+    press(qtbot, window, Qt.Key.Key_Tab)
+    press(qtbot, window, Qt.Key.Key_X)
+    looked_through(window, qtbot)
+    assert [item.first for item in desk.review.questions] == ["n9"]
+    window.close()
+    again = open_window(tmp_path / "lib")
+    looked_through(again, qtbot)
+    desk, session = again.desks["label"], again.session
+    assert [item.first for item in desk.review.questions] == ["n9"]
+    press(qtbot, again, Qt.Key.Key_A)
+    press(qtbot, again, Qt.Key.Key_X)
+    looked_through(again, qtbot)
+    assert desk.review.questions == []
+    session.undo_stack.undo()
+    looked_through(again, qtbot)
+    assert [item.first for item in desk.review.questions] == ["n9"]
+    assert session.selection.current == "n9"
+    assert desk.review.current is not None
+
+
+def test_a_decision_taken_back_is_asked_about_again(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
+    window = opened(open_window, tmp_path / "lib", qtbot, doubtful())
+    desk, session = window.desks["label"], window.session
+    press(qtbot, window, Qt.Key.Key_Tab)
+    press(qtbot, window, Qt.Key.Key_A)
+    session.selection.select("n3", "n3")
+    press(qtbot, window, Qt.Key.Key_Backspace)
+    looked_through(window, qtbot)
+    assert [item.first for item in desk.review.questions] == ["n3", "n9"]
+    assert desk.review.current is desk.review.questions[0]
+    session.undo_stack.undo()
+    session.undo_stack.undo()
+    looked_through(window, qtbot)
+    assert [item.first for item in desk.review.questions] == ["n3", "n9"]
+    assert session.selection.current == "n3"
+
+
+def test_walking_down_the_list_of_the_queue_moves_the_page(
+    qtbot: QtBot, open_window: OpenWindow, tmp_path: Path
+) -> None:
+    window = opened(open_window, tmp_path / "lib", qtbot, doubtful())
+    desk, session = window.desks["label"], window.session
+    press(qtbot, window, Qt.Key.Key_Tab)
+    rows = desk.side.queue.rows
+    rows.setFocus()
+    qtbot.keyClick(rows, Qt.Key.Key_Down)
+    assert session.selection.current == "n9"
+    assert rows.hasFocus()
+    qtbot.keyClick(rows, Qt.Key.Key_Up)
+    assert session.selection.current == "n3"
