@@ -335,9 +335,21 @@ def test_licks_are_shown_in_written_pitch_too(qtbot: QtBot, window: MainWindow) 
     window.actions_of.action("view.written").trigger()
     qtbot.waitUntil(lambda: desk.page.is_complete)
     assert desk.page.lines[0].line.notes[0].note.pitch.midi == concert.midi + 2
+    first = desk.sheet().solo.notes[0]
+    desk.page.selection_wanted.emit(first.id, first.id)
+    assert desk.page.accessibleName().startswith(f"{first.pitch.shown}{first.pitch.octave}")
+    assert " of Bm7" in desk.page.accessibleName()
     desk.all_keys.click()
     qtbot.waitUntil(lambda: desk.page.is_complete)
     assert str(desk.page.lines[0].line.source.bars[0].key) == "G major"
+    qtbot.keyClick(desk.page, Qt.Key.Key_Home)
+    assert desk.page.accessibleName().startswith("G major: ")
+    in_second = next(note for note in desk.sheet().solo.notes if note.id.startswith("1:"))
+    desk.page.selection_wanted.emit(in_second.id, in_second.id)
+    spoken = desk.page.accessibleName()
+    assert spoken.startswith("C major: ")
+    assert " of Em7" in spoken
+    assert "bar 1, beat 1" in spoken
 
 
 def export(qtbot: QtBot, window: MainWindow, path: Path, wanted: ExportFormat) -> None:

@@ -10,7 +10,7 @@ from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.harmony.ground import ground_of
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Instrument, KeyRegion, Solo
+from gavotte.solo.document import Function, Instrument, KeyRegion, Solo
 from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick, keep_lick
 from gavotte.workshop.keys import KeyOrder, in_all_keys, in_key
@@ -114,3 +114,20 @@ def test_a_lick_across_a_change_of_key_keeps_both_keys_in_every_key() -> None:
     assert [entry.numeral for entry in ground_of(sheet).numbered] == ["I", "I", "V"] * 12
     tonics = [region.key.tonic.pitch_class for region in sheet.keys]
     assert [(b - a) % 12 for a, b in zip(tonics[::2], tonics[1::2], strict=True)] == [3] * 12
+
+
+def test_labels_name_the_chords_and_notes_of_their_own_key() -> None:
+    solo = make_solo([("Dm7", "D5/8 F5 A5 C6 B5 A5 G5 F5"), ("G7", "E5/8 D5 B4 G4 F5 D5 B4 G4"), ("Cmaj7", "C5/1")])
+    kept = lick(solo)
+    sheet, labels = key_sheet(kept)
+    size = len(kept.labels)
+    assert labels[0].chord == "Dm7"
+    assert [label.chord for label in labels[size : 2 * size]] == ["Gm7"] * 8 + ["C7"] * 8 + ["Fmaj7"]
+    assert all(sheet.note(label.note).pitch.shown in label.reason for label in labels[size:])
+    # What was decided where the lick was heard keeps its function, and claims nothing of another key.
+    other = replace(kept.labels[3], function=Function.OUTSIDE, device="unexplained", reason="C is outside over Dm7.")
+    decided = replace(kept, labels=(*kept.labels[:3], other, *kept.labels[4:]))
+    _, labels = key_sheet(decided)
+    assert labels[3].reason == "C is outside over Dm7."
+    assert (labels[size + 3].function, labels[size + 3].chord) == (Function.OUTSIDE, "Gm7")
+    assert labels[size + 3].reason == ""

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from fractions import Fraction
 from typing import TypeVar
 
+from gavotte.labelling.labeller import label_solo
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import KeyRegion, MeterRegion, Section, Solo
 from gavotte.solo.label import Label
@@ -16,12 +18,16 @@ from gavotte.workshop.keys import InKey, KeyOrder, in_all_keys
 RegionT = TypeVar("RegionT", KeyRegion, MeterRegion)
 
 
-def key_sheet(lick: Lick, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[Solo, tuple[Label, ...]]:
-    """The sheet as a solo, with the lick's labels repeated under every key.
+def key_sheet(
+    lick: Lick, order: KeyOrder = KeyOrder.CIRCLE, music: Solo | None = None
+) -> tuple[Solo, tuple[Label, ...]]:
+    """The sheet as a solo, with the lick's labels under every key.
+
+    ``music`` is the lick's as it is to be read, where that is not concert pitch.
 
     Note ids are those of the lick with the key's number in front: "3:n7".
     """
-    keys = in_all_keys(lick.solo, order)
+    keys = in_all_keys(music or lick.solo, order)
     notes, chords, regions, heard, meters, odd, sections, labels = [], [], [], [], [], [], [], []
     for number, item in enumerate(keys):
         start = number * _block_length(lick.solo)
@@ -35,9 +41,9 @@ def key_sheet(lick: Lick, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[Solo, tupl
         meters += _from(start, shift, solo.meters)
         odd += [shifted(bar, shift) for bar in solo.odd_bars]
         sections.append(Section(start, _heading(item)))
-        labels += [_moved(label, number) for label in lick.labels]
+        labels += [_numbered(label, number) for label in labels_in(lick, solo)]
     sheet = replace(
-        lick.solo,
+        music or lick.solo,
         title=lick.name,
         pickup=Fraction(0),
         notes=tuple(notes),
@@ -82,7 +88,30 @@ def _last_end(solo: Solo) -> Fraction:
     return max((note.end for note in solo.notes), default=Fraction(0))
 
 
-def _moved(label: Label, number: int) -> Label:
+def labels_in(lick: Lick, solo: Solo) -> tuple[Label, ...]:
+    """The lick's labels over ``solo``, which is its music in another key: chords and reasons are named in that key."""
+    if solo is lick.solo:
+        return lick.labels
+    chords = {old.text: new.text for old, new in zip(lick.solo.chords, solo.chords, strict=True)}
+    fresh = {label.note: label for label in label_solo(solo)}
+    return tuple(_in_key(label, chords, fresh.get(label.note)) for label in lick.labels)
+
+
+def _in_key(label: Label, chords: Mapping[str, str], fresh: Label | None) -> Label:
+    same = fresh is not None and (fresh.function, fresh.device, fresh.degree) == (
+        label.function,
+        label.device,
+        label.degree,
+    )
+    if fresh is None or not same:
+        # It was heard in the whole solo, or decided: its reason names what sounds in the first key alone.
+        return replace(label, chord=chords.get(label.chord, ""), implied=None, reason="", heard="")
+    return replace(
+        label, chord=fresh.chord, scale=fresh.scale, implied=fresh.implied, reason=fresh.reason, heard=fresh.heard
+    )
+
+
+def _numbered(label: Label, number: int) -> Label:
     target = None if label.target is None else f"{number}:{label.target}"
     group = None if label.group is None else 1000 * number + label.group
     return replace(label, note=f"{number}:{label.note}", target=target, group=group)

@@ -158,7 +158,7 @@ class SheetPages:
         footnotes, numbers = list(before), {}
         for placed in item.line.notes:
             label = item.labels.get(placed.note.id)
-            if label is None or not self.setup.reasons.wanted(label):
+            if label is None or not label.reason or not self.setup.reasons.wanted(label):
                 continue
             if label.reason not in known:
                 known[label.reason] = len(footnotes) + 1

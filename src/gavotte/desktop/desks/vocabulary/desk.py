@@ -30,8 +30,8 @@ from gavotte.solo.label import Label
 from gavotte.solo.written import as_written
 from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick
-from gavotte.workshop.keys import KeyOrder
-from gavotte.workshop.sheet import key_sheet
+from gavotte.workshop.keys import KeyOrder, in_all_keys
+from gavotte.workshop.sheet import key_sheet, labels_in
 
 
 class VocabularyDesk(Desk):
@@ -294,8 +294,8 @@ class VocabularyDesk(Desk):
         lick = self._lick
         if lick is None:
             return None
-        concert = self._laid_out(lick)
-        shown = self._laid_out(replace(lick, solo=as_written(lick.solo))) if self.studio.view.written else concert
+        concert = self._laid_out(lick, lick.solo)
+        shown = self._laid_out(lick, as_written(lick.solo)) if self.studio.view.written else concert
         player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
         return Sheet(
             *shown,
@@ -307,11 +307,12 @@ class VocabularyDesk(Desk):
             selected=self._selected,
         )
 
-    def _laid_out(self, lick: Lick) -> tuple[Solo, dict[str, Label]]:
-        """The lick's music and labels, in its own key or in all twelve."""
-        solo, labels = lick.solo, lick.labels
+    def _laid_out(self, lick: Lick, music: Solo) -> tuple[Solo, dict[str, Label]]:
+        """The lick's music, as it is to be read, with its labels: in its own key or in all twelve."""
         if self.all_keys.isChecked():
-            solo, labels = key_sheet(lick, KeyOrder(self.order.currentData()))
+            solo, labels = key_sheet(lick, KeyOrder(self.order.currentData()), music)
+        else:
+            solo, labels = music, labels_in(lick, music)
         return replace(solo, title=lick.name), {label.note: label for label in labels}
 
     def _select(self, anchor: str, current: str) -> None:
@@ -320,11 +321,24 @@ class VocabularyDesk(Desk):
         low, high = sorted((self._concert.places[anchor], self._concert.places[current]))
         self._selected = tuple(note.id for note in self._concert.notes[low : high + 1])
         self.page.set_selection(anchor, current, frozenset(self._selected))
-        sheet = self.sheet()
-        if sheet is not None:
-            grid = BarGrid(sheet.solo)
-            self.page.setAccessibleName(spoken_selection(sheet.solo, grid, sheet.labels, self._selected, current))
-            self.page.setAccessibleDescription(sheet.labels[current].reason if current in sheet.labels else "")
+        self._speak(current)
+
+    def _speak(self, current: str) -> None:
+        """Read the note out as one of the lick, in the key of its row."""
+        sheet, lick = self.sheet(), self._lick
+        if sheet is None or lick is None:
+            return
+        music = as_written(lick.solo) if self.studio.view.written else lick.solo
+        number, _, note = current.rpartition(":")
+        row = in_all_keys(music, KeyOrder(self.order.currentData()))[int(number)] if number else None
+        solo = music if row is None else row.solo
+        label = sheet.labels.get(current)
+        labels = {} if label is None else {note: label}
+        words = spoken_selection(solo, BarGrid(solo), labels, self._selected, note)
+        if row is not None:
+            words = translate("Gavotte", "{key}: {words}").format(key=row.key.shown, words=words)
+        self.page.setAccessibleName(words)
+        self.page.setAccessibleDescription("" if label is None else label.reason)
 
     def _rename(self) -> None:
         name = self.name.text().strip()
