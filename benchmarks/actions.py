@@ -113,6 +113,8 @@ def main() -> None:
                         opened, opened_id = window.session.solo, window.session.solo_id
                     if window.session.solo is not None:
                         within_bounds(window.session.solo)
+                # What is tapped and not yet written is written now, and goes with the rest.
+                window.session.leaving.emit()
                 stack = window.session.undo_stack
                 steps = [stack.text(index) for index in range(stack.index())]
                 while stack.canUndo():
