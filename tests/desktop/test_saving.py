@@ -270,6 +270,7 @@ def test_what_is_half_done_belongs_to_the_solo_it_was_begun_in(qtbot: QtBot, at_
     before = session.solo
     at_ferry.show_desk("write")
     write.tap()
+    write.tap()
     write.panel.tabs["marks"].click()
     write.panel.marks.words.setText("begun here")
     at_ferry.open_solo(second)

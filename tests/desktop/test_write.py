@@ -476,14 +476,18 @@ def test_every_form_and_tuning_has_words_to_translate() -> None:
 def test_a_rhythm_is_tapped_in_the_solos_tempo_and_pitches_are_poured_in(qtbot: QtBot, writing: MainWindow) -> None:
     now = [10.0]
     writing.desks["write"].taps._clock = lambda: now[0]
+    type_keys(qtbot, writing, "y")
+    assert "Tap Y on each note" in writing.statusBar().currentMessage()
+    now[0] += 2
     for pause in (0.5, 0.25, 0.25, 0.5):
         type_keys(qtbot, writing, "y")
         now[0] += pause
-    assert "4 notes tapped" in writing.statusBar().currentMessage()  # type: ignore[union-attr]
+    assert "4 notes tapped" in writing.statusBar().currentMessage()
     writing.desks["write"].taps.finish()
     assert [(note.onset, note.uncertain) for note in solo_of(writing).notes] == [
         (0, True), (1, True), (Fraction(3, 2), True), (2, True),
     ]  # fmt: skip
+    assert writing.session.undo_stack.count() == 1
     assert writing.desks["write"].panel.ways[Way.PITCHES].isChecked()
     type_keys(qtbot, writing, "cegb")
     assert [note.pitch.letter for note in solo_of(writing).notes] == ["C", "E", "G", "B"]
@@ -491,6 +495,7 @@ def test_a_rhythm_is_tapped_in_the_solos_tempo_and_pitches_are_poured_in(qtbot: 
 
 def test_a_rhythm_is_tapped_with_what_is_played(qtbot: QtBot, writing: MainWindow) -> None:
     desk = writing.desks["write"]
+    type_keys(qtbot, writing, "y")
     for place in (4.02, 5.0, 5.97, 4.5):
         writing.studio.transport.playhead_moved.emit(place)
         type_keys(qtbot, writing, "y")
@@ -532,3 +537,13 @@ def test_a_rest_ends_what_accidentals_are_for(qtbot: QtBot, writing: MainWindow)
     assert "Select a note" in writing.statusBar().currentMessage()  # type: ignore[union-attr]
     type_keys(qtbot, writing, "d4s")
     assert shown(writing)[-1].startswith("D#5")
+
+
+def test_tapping_is_left_by_escape(qtbot: QtBot, writing: MainWindow) -> None:
+    before = solo_of(writing)
+    type_keys(qtbot, writing, "yy")
+    assert "1 note tapped" in writing.statusBar().currentMessage()
+    qtbot.keyClick(writing, Qt.Key.Key_Escape)
+    assert not writing.desks["write"].taps.is_tapping
+    writing.show_desk("label")
+    assert solo_of(writing) is before

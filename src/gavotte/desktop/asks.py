@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtBoundSignal, pyqtSignal
 
 
 class Asks(QObject):
-    """Signals, emitted by the methods named alike: ``telling(words)``, ``noticing(words, action, then)``,
+    """Signals, emitted by the methods named alike: ``telling(words)``, ``noticing(words, action, then, until)``,
     ``going(desk, item, view)``, ``opening(solo id)``.
     """
 
     telling = pyqtSignal(str)
-    noticing = pyqtSignal(str, str, object)
+    noticing = pyqtSignal(str, str, object, object)
     going = pyqtSignal(str, str, str)
     opening = pyqtSignal(str)
 
@@ -21,9 +21,18 @@ class Asks(QObject):
         """Say something that need not be read: it goes by itself."""
         self.telling.emit(words)
 
-    def notice(self, words: str, action: str = "", then: Callable[[], None] | None = None) -> None:
-        """Say something that stays until it is read, with a button that does something about it."""
-        self.noticing.emit(words, action, then)
+    def notice(
+        self,
+        words: str,
+        action: str = "",
+        then: Callable[[], None] | None = None,
+        until: pyqtBoundSignal | None = None,
+    ) -> None:
+        """Say something that stays until it is read, with a button that does something about it.
+
+        It goes by itself at a signal ``until`` which it is true.
+        """
+        self.noticing.emit(words, action, then, until)
 
     def go(self, desk: str, item: str = "", view: str = "") -> None:
         """Go to a desk, to one of its items (a lick's id) in one of its views."""

@@ -79,6 +79,10 @@ class Desk(QWidget):
         """Where they go on "beside the page"; None where nothing stands there."""
         return None
 
+    def escape(self) -> bool:
+        """Lift a selection, or leave what was begun; False where there is neither."""
+        return False
+
     @property
     def undo_stack(self) -> QUndoStack:
         """Whose steps are undone here."""

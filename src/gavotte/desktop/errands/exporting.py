@@ -45,10 +45,17 @@ ANALYSIS = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Analysis as text, bar by b
 EXPORT_FORMATS = (PAPER, SCORE, SCORE_WITH_DEGREES, ANALYSIS, MIDI, NOTE_TABLE, PNG, SVG)
 
 
-class Exporter(QObject):
-    """Writes sheets to files. Signals: ``exported(message)``, ``failed(message)``."""
+def format_for(path: Path, chosen: ExportFormat) -> ExportFormat:
+    """What a file is written as: what its ending says, where that is one of ours; else what was chosen."""
+    if path.suffix.lower() == chosen.suffix:
+        return chosen
+    return next((known for known in EXPORT_FORMATS if known.suffix == path.suffix.lower()), chosen)
 
-    exported = pyqtSignal(str)
+
+class Exporter(QObject):
+    """Writes sheets to files. Signals: ``exported(path)``, ``failed(message)``."""
+
+    exported = pyqtSignal(object)
     failed = pyqtSignal(str)
 
     def __init__(self, engraver: Engraver, settings: QSettings, activities: Activities, window: QWidget) -> None:
@@ -65,13 +72,12 @@ class Exporter(QObject):
             self._window, translate("Gavotte", "Export"), start, ";;".join(filters)
         )
         if name:
-            path, chosen = Path(name), filters.get(found, usual)
-            known = {item.suffix for item in EXPORT_FORMATS}
-            self.export(sheet, path.with_suffix(chosen.suffix) if path.suffix in known else path, chosen)
+            path = Path(name)
+            self.export(sheet, path, format_for(path, filters.get(found, usual)))
 
     def export(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> None:
         """Write a sheet to a file; it is painted between events, or written beside them."""
-        if not path.name.endswith(wanted.suffix):
+        if not path.name.lower().endswith(wanted.suffix):
             path = path.with_name(path.name + wanted.suffix)
         steps, failed = self._painted(sheet, path, wanted), partial(self._not_done, path)
         if steps is None:
@@ -108,7 +114,7 @@ class Exporter(QObject):
 
         def done(_: object) -> None:
             self._settings.setValue("folder", str(path.parent))
-            self.exported.emit(translate("Gavotte", "Exported as {name}").format(name=path.name))
+            self.exported.emit(path)
 
         words = translate("Gavotte", "Writing {name}").format(name=path.name)
         self._activities.beside(

@@ -6,10 +6,10 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QWidget
 
 from gavotte.desktop.asks import Asks
+from gavotte.desktop.errands.library_edits import LibraryEdits
 from gavotte.desktop.errands.lick_dialog import LickDialog
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
-from gavotte.library.errors import LibraryError
 
 
 class Keeping(QObject):
@@ -17,9 +17,9 @@ class Keeping(QObject):
 
     kept = pyqtSignal(str)
 
-    def __init__(self, session: SoloSession, asks: Asks, window: QWidget) -> None:
+    def __init__(self, session: SoloSession, edits: LibraryEdits, asks: Asks, window: QWidget) -> None:
         super().__init__(window)
-        self._session, self._asks, self._window = session, asks, window
+        self._session, self._edits, self._asks, self._window = session, edits, asks, window
         self.dialog: LickDialog | None = None
 
     def keep(self) -> None:
@@ -33,14 +33,16 @@ class Keeping(QObject):
         dialog.open()
 
     def _put(self, dialog: LickDialog) -> None:
-        try:
-            lick_id = self._session.library.add_lick(dialog.lick)
-        except LibraryError as error:
-            self._asks.notice(str(error))
+        stack = self._session.undo_stack
+        lick_id = self._edits.keep_lick(dialog.lick, stack)
+        if lick_id is None:
+            # What was typed is still there, for another try.
+            dialog.open()
             return
         self.kept.emit(lick_id)
         self._asks.notice(
             translate("Gavotte", "Kept “{name}”.").format(name=dialog.lick.name),
             translate("Gavotte", "See it in all keys"),
             lambda: self._asks.go("vocabulary", lick_id, "keys"),
+            stack.indexChanged,
         )

@@ -1,4 +1,4 @@
-"""Undoable edits of the library itself: deleting and renaming."""
+"""Undoable edits of the library itself: keeping, deleting and renaming."""
 
 from __future__ import annotations
 
@@ -15,10 +15,11 @@ from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.library.store import Library
+from gavotte.vocabulary.lick import Lick
 
 
 class LibraryEdits(QObject):
-    """Deletes and renames, each as a step that can be undone.
+    """Keeps licks, deletes and renames, each as a step that can be undone.
 
     Signals: ``changed()`` after every step, ``deleted(message)``, ``failed(message)``.
     """
@@ -38,6 +39,20 @@ class LibraryEdits(QObject):
             self._session.close()
         title = self._name_of(self._library.solos, solo_id, "title") or translate("Gavotte", "The solo")
         self._delete(title, partial(self._library.delete_solo, solo_id), partial(self._library.restore_solo, solo_id))
+
+    def keep_lick(self, lick: Lick, stack: QUndoStack) -> str | None:
+        """Keep a lick, as a step of what is worked on; gives its id, None where it fails."""
+        kept: list[str] = []
+
+        def keep() -> None:
+            if kept:
+                self._library.restore_lick(kept[0])
+            else:
+                kept.append(self._library.add_lick(lick))
+
+        words = translate("Gavotte", "Keep “{name}”").format(name=lick.name)
+        self._do(words, keep, lambda: self._library.delete_lick(kept[0]), stack)
+        return kept[0] if kept else None
 
     def delete_lick(self, lick_id: str) -> None:
         """Take a lick out of the vocabulary."""
@@ -69,11 +84,12 @@ class LibraryEdits(QObject):
         if self._do(translate("Gavotte", "Delete {name}").format(name=name), do, undo):
             self.deleted.emit(translate("Gavotte", "{name} was deleted.").format(name=name))
 
-    def _do(self, text: str, do: Callable[[], None], undo: Callable[[], None]) -> bool:
-        """Do something that can be undone, unless it fails."""
+    def _do(self, text: str, do: Callable[[], None], undo: Callable[[], None], stack: QUndoStack | None = None) -> bool:
+        """Do something that can be undone, unless it fails; as a step of this stack, or of another one."""
         if not self._tried(do):
             return False
-        self.undo_stack.push(_Step(self, text, do, undo))
+        stack = stack or self.undo_stack
+        stack.push(_Step(self, stack, text, do, undo))
         return True
 
     def _tried(self, act: Callable[[], None]) -> bool:
@@ -90,19 +106,21 @@ class LibraryEdits(QObject):
 class _Step(QUndoCommand):
     """A pair of calls, the first of which was done when it was made. One that fails leaves the stack where it was."""
 
-    def __init__(self, edits: LibraryEdits, text: str, do: Callable[[], None], undo: Callable[[], None]) -> None:
+    def __init__(
+        self, edits: LibraryEdits, stack: QUndoStack, text: str, do: Callable[[], None], undo: Callable[[], None]
+    ) -> None:
         super().__init__(text)
-        self._edits, self._do, self._undo = edits, do, undo
+        self._edits, self._stack, self._do, self._undo = edits, stack, do, undo
         self._is_there = True
 
     def redo(self) -> None:
         if not self._is_there:
             self._is_there = self._edits._tried(self._do)
             if not self._is_there:
-                QTimer.singleShot(0, self._edits.undo_stack.undo)
+                QTimer.singleShot(0, self._stack.undo)
 
     def undo(self) -> None:
         if self._is_there:
             self._is_there = not self._edits._tried(self._undo)
             if self._is_there:
-                QTimer.singleShot(0, self._edits.undo_stack.redo)
+                QTimer.singleShot(0, self._stack.redo)

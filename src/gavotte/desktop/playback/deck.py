@@ -51,6 +51,8 @@ class Deck(QObject):
             pause=float(settings.value("listen/pause", 0.0)),
             click=settings.value("listen/click", False, type=bool),
         )
+        self._speed_before = self.settings.speed
+        self._speed_of = str(settings.value("listen/speed_of", ""))
         self.player: RecordingPlayer | None = None
         self.region: tuple[int, int] | None = None
         self._clicks: list[Click] = []
@@ -106,8 +108,19 @@ class Deck(QObject):
         self._clicks = clicks
         self._apply()
 
+    def turn_to(self, solo_id: str) -> None:
+        """Another solo is open. Speed and pitch begin anew with it; the one of the last time keeps its speed."""
+        if solo_id != self._speed_of:
+            self._speed_of = solo_id
+            self._kept.setValue("listen/speed_of", solo_id)
+            self.change(ladder=False, speed=1.0, semitones=0, cents=0.0)
+
     def change(self, **values: object) -> None:
-        """Change some of the settings."""
+        """Change some of the settings. The ladder's speed goes with it: what it was before comes back."""
+        if values.get("ladder") and not self.settings.ladder:
+            self._speed_before = self.settings.speed
+        elif "ladder" in values and not values["ladder"] and self.settings.ladder:
+            values.setdefault("speed", self._speed_before)
         for name, value in values.items():
             setattr(self.settings, name, value)
         self.settings.speed = min(FASTEST, max(SLOWEST, self.settings.speed))

@@ -92,6 +92,7 @@ class Transport(QObject):
         self._is_playing = False
         self._preview_key: int | None = None
         self.rate = float(settings.value("playback/rate", 1.0))
+        self._rate_of = str(settings.value("playback/rate_of", ""))
         swing = str(settings.value("playback/swing", ""))
         self.swing: Fraction | None = Fraction(swing) if swing else None
         self.loop = settings.value("playback/loop", False, type=bool)
@@ -197,6 +198,13 @@ class Transport(QObject):
         self._way_out.close()
 
     # -- settings -----------------------------------------------------------------------------------
+
+    def turn_to(self, solo_id: str) -> None:
+        """Another solo is open: it begins at its own tempo; the one of the last time keeps what was set."""
+        if solo_id != self._rate_of:
+            self._rate_of = solo_id
+            self._keep("rate_of", solo_id)
+            self.set_rate(1.0)
 
     def set_rate(self, rate: float) -> None:
         """Play at a share of the tempo."""

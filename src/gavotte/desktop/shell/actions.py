@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from PyQt6.QtCore import QObject, Qt
+from PyQt6.QtCore import QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QAbstractButton, QMainWindow, QMenu, QWidget
 
@@ -12,7 +12,12 @@ from gavotte.desktop.command import Command, always, with_key
 
 
 class Actions(QObject):
-    """All commands of a window: those that work everywhere, and those of each desk by its name."""
+    """All commands of a window: those that work everywhere, and those of each desk by its name.
+
+    Signal: ``begun``, one of them is carried out next: what was said of the one before may be no longer true.
+    """
+
+    begun = pyqtSignal()
 
     def __init__(
         self,
@@ -110,6 +115,7 @@ class Actions(QObject):
         return action
 
     def _run(self, command: Command) -> None:
+        self.begun.emit()
         command.run()
         # What is on or off was turned by the click already; what it really is counts.
         self.refresh()

@@ -11,7 +11,16 @@ from typing import TYPE_CHECKING
 from urllib.parse import unquote_to_bytes
 
 from PyQt6.QtCore import QSettings, Qt, QTimer, QUrl
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeySequence, QShortcut, QUndoGroup
+from PyQt6.QtGui import (
+    QCloseEvent,
+    QDesktopServices,
+    QDragEnterEvent,
+    QDropEvent,
+    QGuiApplication,
+    QKeySequence,
+    QShortcut,
+    QUndoGroup,
+)
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from gavotte.desktop.activity import Activities
@@ -122,6 +131,7 @@ class MainWindow(QMainWindow):
         deck = Deck(settings, self)
         transport = Transport(settings, activities, self)
         self.transport_bar = TransportBar(transport)
+        edits = LibraryEdits(library, session, self)
         return Studio(
             library=library,
             settings=settings,
@@ -140,8 +150,8 @@ class MainWindow(QMainWindow):
             beginning=Beginning(library, session, tape, settings, self),
             importer=Importer(library, settings, activities, self),
             exporter=Exporter(engraver, settings, activities, self),
-            edits=LibraryEdits(library, session, self),
-            keeping=Keeping(session, asks, self),
+            edits=edits,
+            keeping=Keeping(session, edits, asks, self),
         )
 
     def _take_in_files(self, library: Library, folder: Path) -> None:
@@ -188,7 +198,7 @@ class MainWindow(QMainWindow):
 
     def _connect(self) -> None:
         studio, session = self.studio, self.studio.session
-        QShortcut(QKeySequence(Qt.Key.Key_Escape), self).activated.connect(self.notice.hide)
+        QShortcut(QKeySequence(Qt.Key.Key_Escape), self).activated.connect(self.escape)
         self.rail.chosen.connect(self.show_desk)
         asks = studio.asks
         asks.telling.connect(self._tell)
@@ -214,12 +224,16 @@ class MainWindow(QMainWindow):
         ):
             signal.connect(partial(self._changed, change))
         session.edited.connect(self._edited)
+        session.replaced.connect(self._turn_to_solo)
         studio.saver.changed.connect(self._show_saved)
         for sound in (studio.transport.sound_changed, studio.deck.sound_changed):
             sound.connect(self._show_sound)
         for stack in dict.fromkeys(desk.undo_stack for desk in self.desks.values()):
             self.undo.addStack(stack)
         self.undo.indexChanged.connect(lambda _: self.actions_of.refresh())
+        bar = self.statusBar()
+        assert bar is not None
+        self.actions_of.begun.connect(bar.clearMessage)
         for name, desk in self.desks.items():
             desk.state_changed.connect(partial(self._show_state, name))
         hints = QGuiApplication.styleHints()
@@ -231,9 +245,16 @@ class MainWindow(QMainWindow):
         studio.beginning.begun.connect(self._begun)
         studio.beginning.listening_wanted.connect(partial(self.show_desk, "listen"))
         studio.importer.imported.connect(self._imported)
-        studio.exporter.exported.connect(self._tell)
+        studio.exporter.exported.connect(self._tell_of_export)
         undo = studio.edits.undo_stack.undo
-        studio.edits.deleted.connect(lambda words: self.notice.say(words, translate("Gavotte", "Undo"), undo))
+        gone = studio.edits.undo_stack.indexChanged
+        studio.edits.deleted.connect(lambda words: self.notice.say(words, translate("Gavotte", "Undo"), undo, gone))
+
+    def _turn_to_solo(self) -> None:
+        """Another solo is open: it is heard at its own tempo, and the recording as it is."""
+        if self.session.solo_id is not None:
+            self.studio.deck.turn_to(self.session.solo_id)
+            self.studio.transport.turn_to(self.session.solo_id)
 
     # -- what changed -------------------------------------------------------------------------------
 
@@ -321,6 +342,13 @@ class MainWindow(QMainWindow):
         desk.enter()
         self.actions_of.at_desk(name, desk)
         self._show_states()
+
+    def escape(self) -> None:
+        """Hide the message, else lift the selection, else go back to the page."""
+        if self.notice.isVisible():
+            self.notice.hide()
+        elif not self.desk.escape():
+            self.desk.focus().setFocus()
 
     def switch_focus(self) -> None:
         """From the page to what stands beside it, or back."""
@@ -473,6 +501,11 @@ class MainWindow(QMainWindow):
             self.studio.beginning.use_recording(path)
         else:
             self.studio.beginning.new_solo(path)
+
+    def _tell_of_export(self, path: Path) -> None:
+        words = translate("Gavotte", "Exported as {name} in {folder}").format(name=path.name, folder=path.parent)
+        show = partial(QDesktopServices.openUrl, QUrl.fromLocalFile(str(path.parent)))
+        self.notice.say(words, translate("Gavotte", "Open the folder"), show)
 
     def _begun(self, solo_id: str) -> None:
         self._changed(Update.LIBRARY)

@@ -5,15 +5,21 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from functools import partial
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QApplication, QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
 from gavotte.desktop.widgets.header import rule
 
 
+def _takes_keys(widget: QWidget) -> bool:
+    return widget.isVisible() and widget.isEnabled() and bool(widget.focusPolicy() & Qt.FocusPolicy.TabFocus)
+
+
 class Tabbed(QWidget):
-    """``tabs`` are the buttons by the names of their pages."""
+    """``tabs`` are the buttons by the names of their pages. Signal: ``left``, the keys go back to where they were."""
+
+    left = pyqtSignal()
 
     def __init__(self, width: int) -> None:
         super().__init__()
@@ -53,6 +59,27 @@ class Tabbed(QWidget):
         self.tabs[name].setChecked(True)
         self._stack.setCurrentIndex(list(self.tabs).index(name))
 
+    def go_to(self, name: str) -> None:
+        """Show a page and go into it; from inside it, back to where the keys were before."""
+        focus = QApplication.focusWidget()
+        is_inside = focus is not None and self.isAncestorOf(focus)
+        if self.page_shown == name and is_inside:
+            self.left.emit()
+        else:
+            self.show_page(name)
+            self.place_for_keys().setFocus()
+
+    def focus_of_page(self) -> QWidget:
+        """Where the keys go best on the page that is shown."""
+        return self
+
+    def place_for_keys(self) -> QWidget:
+        """Where the keys can go on the page that is shown: its best place, else the first there is."""
+        page = self._stack.currentWidget()
+        assert page is not None
+        places = [self.focus_of_page(), *page.findChildren(QWidget)]
+        return next(filter(_takes_keys, places), self.tabs[self.page_shown])
+
     @property
     def page_shown(self) -> str:
         """The name of the page that is shown."""
@@ -71,7 +98,7 @@ class Tabbed(QWidget):
             Command(
                 f"{desk}.page_{name}",
                 self._words[name],
-                partial(self.show_page, name),
+                partial(self.go_to, name),
                 (f"Ctrl+{number}",),
                 menu,
                 part,

@@ -5,6 +5,8 @@ from __future__ import annotations
 from functools import partial
 from typing import TYPE_CHECKING
 
+from PyQt6.QtWidgets import QWidget
+
 from gavotte.desktop.command import Command
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import FUNCTION_KEYS, FUNCTION_WORDS
@@ -70,7 +72,8 @@ def label_commands(desk: LabelDesk) -> tuple[Command, ...]:
         (2, "read", translate("Gavotte", "Read the selection…"), ("R",), desk.set_reading),
     ):
         buttons = {"figure": (side.card.figure,), "read": (side.harmony.reading,)}.get(name, ())
-        made.append(Command(f"label.{name}", words, run, keys, menu, part, (page,), is_open, buttons=buttons))
+        at: tuple[QWidget, ...] = (page, side.queue) if name in ("take", "leave") else (page,)
+        made.append(Command(f"label.{name}", words, run, keys, menu, part, at, is_open, buttons=buttons))
     for name, words, key, run in (
         ("hear", translate("Gavotte", "Hear the note"), "Return", desk.hear_note),
         ("semitone_up", translate("Gavotte", "A semitone up"), "Alt+Up", partial(desk.move_notes, 1)),

@@ -85,7 +85,14 @@ class LabelDesk(Desk):
         return self.page
 
     def beside(self) -> QWidget:
-        return self.side.focus_of_page()
+        return self.side.place_for_keys()
+
+    def escape(self) -> bool:
+        selection = self._session.selection
+        if len(selection.notes()) < 2:
+            return False
+        selection.select(selection.current, selection.current)
+        return True
 
     @property
     def undo_stack(self) -> QUndoStack:
@@ -157,6 +164,7 @@ class LabelDesk(Desk):
         self.review.current_changed.connect(self._speak)
         self.side.queue.went.connect(lambda: self.page.setFocus())
         self.side.page_changed.connect(self._show_selection)
+        self.side.left.connect(self.page.setFocus)
         harmony, text = self.side.harmony, self.side.text
         harmony.note_wanted.connect(lambda note: session.selection.select(note, note))
         harmony.reading_wanted.connect(self.set_reading)

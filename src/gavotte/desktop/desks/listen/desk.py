@@ -112,6 +112,12 @@ class ListenDesk(Desk):
     def beside(self) -> QWidget:
         return self.page
 
+    def escape(self) -> bool:
+        if self.hearing.region is None:
+            return False
+        self.hearing.choose_nothing()
+        return True
+
     @property
     def undo_stack(self) -> QUndoStack:
         return self._tape.undo_stack
@@ -251,12 +257,18 @@ class ListenDesk(Desk):
 
     def _explain(self) -> None:
         tape, solo = self._tape, self._session.solo
-        self.step.setVisible(not tape.is_loading)
         if solo is None:
             title, why = translate("Gavotte", "No solo is open."), ""
             step = translate("Gavotte", "Choose one from the shelf")
         elif tape.is_loading:
-            title, why, step = translate("Gavotte", "The recording is being read …"), "", ""
+            title, why = translate("Gavotte", "The recording is being read …"), ""
+            step = translate("Gavotte", "Cancel")
+        elif tape.recording is not None and tape.missing is None:
+            title = translate("Gavotte", "The recording was not read")
+            why = translate("Gavotte", "{name} is needed to listen; your beats and loops are kept.").format(
+                name=tape.recording.name
+            )
+            step = translate("Gavotte", "Read it")
         elif tape.missing is not None:
             title = translate("Gavotte", "The recording is missing")
             why = translate("Gavotte", "{path} is not there any more.").format(path=tape.missing)
@@ -277,6 +289,11 @@ class ListenDesk(Desk):
     def _take_step(self) -> None:
         if self._session.solo is None:
             self.studio.asks.go("shelf")
+        elif self._tape.is_loading:
+            for activity in self.studio.activities.of(self._tape):
+                activity.cancel()
+        elif self._tape.recording is not None and self._tape.missing is None:
+            self._tape.load(self._session.solo_id)
         elif self._tape.missing is not None:
             self.studio.beginning.find_recording()
         else:

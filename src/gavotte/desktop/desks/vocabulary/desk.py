@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
@@ -20,6 +20,7 @@ from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.choice import Choice
+from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.rows import RowList
 from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
@@ -71,6 +72,14 @@ class VocabularyDesk(Desk):
 
     def beside(self) -> QWidget:
         return self.page
+
+    def escape(self) -> bool:
+        if not self._selected:
+            return False
+        self._selected = ()
+        self.page.set_selection(None, None, frozenset())
+        self.page.setAccessibleName(translate("Gavotte", "The page"))
+        return True
 
     def played(self) -> Played:
         # The list of licks has no use for the space bar of its own.
@@ -127,7 +136,7 @@ class VocabularyDesk(Desk):
         column = QVBoxLayout(self._right)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        self.name = QLineEdit()
+        self.name = Line()
         self.name.setAccessibleName(translate("Gavotte", "Name of the lick"))
         self.name.setToolTip(translate("Gavotte", "The lick's name; change it as you like"))
         self.source = QPushButton()

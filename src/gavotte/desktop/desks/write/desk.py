@@ -113,7 +113,18 @@ class WriteDesk(Desk):
         return self.page
 
     def beside(self) -> QWidget:
-        return self.panel.focus_of_page()
+        return self.panel.place_for_keys()
+
+    def escape(self) -> bool:
+        selection = self._session.selection
+        if self.taps.is_tapping:
+            self.taps.forget()
+            self.studio.asks.tell(translate("Gavotte", "Nothing was tapped"))
+            return True
+        if len(selection.notes()) < 2:
+            return False
+        selection.select(selection.current, selection.current)
+        return True
 
     @property
     def undo_stack(self) -> QUndoStack:
@@ -182,6 +193,7 @@ class WriteDesk(Desk):
         panel.pad.pressed.connect(self._press)
         panel.tap.clicked.connect(self.tap)
         self.taps.counted.connect(self._show_taps)
+        panel.left.connect(self.page.setFocus)
         self.taps.tapped.connect(writer.write_taps)
         # What was typed first: the notes that were tapped are selected, and the fields are theirs then.
         session.leaving.connect(panel.marks.keep)
@@ -441,7 +453,7 @@ class WriteDesk(Desk):
         self.page.setFocus()
 
     def tap(self) -> None:
-        """A note of the rhythm begins now."""
+        """Begin to tap a rhythm; from then on, a note of it begins now."""
         solo = self._session.solo
         if solo is not None:
             self.taps.tap(self.writer.entry.caret, solo.tempo)
@@ -457,7 +469,10 @@ class WriteDesk(Desk):
         self._playhead = time
 
     def _show_taps(self, number: int) -> None:
-        self.studio.asks.tell(translate("Gavotte", "{number} notes tapped; rest to write them").format(number=number))
+        words = translate("Gavotte", "Tap Y on each note of the rhythm; Esc leaves it")
+        if number:
+            words = translate("Gavotte", "{notes} tapped; rest to write them, Esc forgets them")
+        self.studio.asks.tell(words.format(notes=counted(number, "note")))
 
     def change_line(self, step: int) -> None:
         """The caret to the same place of the line above or below."""

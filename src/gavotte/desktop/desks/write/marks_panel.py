@@ -5,12 +5,13 @@ from __future__ import annotations
 from fractions import Fraction
 
 from PyQt6.QtCore import QSize, pyqtSignal
-from PyQt6.QtWidgets import QGridLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.write.mark_sign import SIZE, mark_icon
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Choice
+from gavotte.desktop.widgets.line import Line
 from gavotte.solo.document import Articulation, Note, Pick
 from gavotte.writing.strings import MOST_STRINGS
 
@@ -112,7 +113,7 @@ class MarksPanel(QWidget):
         for words, semitones in _BENDS:
             self.bend.addItem(said(words), semitones)
         self.bend.activated.connect(lambda _: self.bend_wanted.emit(self.bend.currentData()))
-        self.finger = QLineEdit()
+        self.finger = Line()
         self.finger.setMaxLength(3)
         self.finger.editingFinished.connect(self._keep_finger)
         self.string = Choice()
@@ -120,7 +121,7 @@ class MarksPanel(QWidget):
         for number in range(1, MOST_STRINGS + 1):
             self.string.addItem(str(number), number)
         self.string.activated.connect(lambda _: self.string_wanted.emit(self.string.currentData()))
-        self.words = QLineEdit()
+        self.words = Line()
         self.words.setMaxLength(120)
         self.words.editingFinished.connect(self._keep_words)
         self._kept = {"finger": "", "words": ""}

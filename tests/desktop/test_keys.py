@@ -1,0 +1,184 @@
+"""What the keys do alike at every desk: panels, Escape, messages that go, and what is undone."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
+
+from gavotte.desktop.errands.exporting import EXPORT_FORMATS, NOTE_TABLE, PAPER, SCORE, SCORE_WITH_DEGREES, format_for
+from gavotte.desktop.shell.window import MainWindow
+
+
+def go(qtbot: QtBot, window: MainWindow, key: str) -> None:
+    """Press Ctrl and a key where the keys go."""
+    focus = QApplication.focusWidget() or window
+    qtbot.keyClick(focus, getattr(Qt.Key, f"Key_{key}"), Qt.KeyboardModifier.ControlModifier)
+
+
+def focused(window: MainWindow) -> object:
+    return QApplication.focusWidget()
+
+
+@pytest.mark.parametrize("desk", ["label", "write"])
+def test_every_panel_is_one_key_away_and_back(qtbot: QtBot, at_ferry: MainWindow, desk: str) -> None:
+    at_ferry.activateWindow()
+    at_ferry.show_desk(desk)
+    shown = at_ferry.desks[desk]
+    panel = shown.side if desk == "label" else shown.panel
+    for number, name in enumerate(panel.tabs, 1):
+        shown.page.setFocus()
+        go(qtbot, at_ferry, str(number))
+        assert panel.page_shown == name
+        assert panel.isAncestorOf(focused(at_ferry)), name
+        go(qtbot, at_ferry, str(number))
+        assert shown.page.hasFocus(), name
+        go(qtbot, at_ferry, "B")
+        assert panel.isAncestorOf(focused(at_ferry)), name
+        go(qtbot, at_ferry, "B")
+        assert shown.page.hasFocus(), name
+
+
+def test_the_queue_takes_the_keys_where_nothing_is_left_in_it(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    label = at_ferry.desks["label"]
+    at_ferry.activateWindow()
+    label.review.questions = []
+    label.side.show_page("queue")
+    label.side.queue.refresh()
+    assert not label.side.queue.rows.isVisible()
+    label.page.setFocus()
+    go(qtbot, at_ferry, "B")
+    assert label.side.isAncestorOf(focused(at_ferry))
+
+
+@pytest.mark.parametrize("desk", ["label", "write"])
+def test_escape_lifts_a_selection_and_leads_back_to_the_page(qtbot: QtBot, at_ferry: MainWindow, desk: str) -> None:
+    at_ferry.activateWindow()
+    at_ferry.show_desk(desk)
+    selection = at_ferry.session.selection
+    selection.select("n2", "n6")
+    at_ferry.notice.say("Something")
+    qtbot.keyClick(at_ferry.desks[desk].page, Qt.Key.Key_Escape)
+    assert not at_ferry.notice.isVisible()
+    assert len(selection.notes()) == 5
+    qtbot.keyClick(at_ferry.desks[desk].page, Qt.Key.Key_Escape)
+    assert selection.notes() == ("n6",)
+    go(qtbot, at_ferry, "1")
+    qtbot.keyClick(focused(at_ferry), Qt.Key.Key_Escape)
+    assert at_ferry.desks[desk].page.hasFocus()
+
+
+def test_escape_lifts_the_selection_of_a_lick(qtbot: QtBot, window: MainWindow) -> None:
+    window.activateWindow()
+    window.show_desk("vocabulary")
+    desk = window.desks["vocabulary"]
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    desk.page.setFocus()
+    qtbot.keyClick(desk.page, Qt.Key.Key_Home)
+    assert desk.selected()
+    qtbot.keyClick(desk.page, Qt.Key.Key_Escape)
+    assert desk.selected() == ()
+
+
+def kept_licks(window: MainWindow) -> list[str]:
+    return [entry.name for entry in window.studio.library.licks()]
+
+
+def test_keeping_a_lick_is_undone_before_older_work(at_ferry: MainWindow) -> None:
+    session, keeping = at_ferry.session, at_ferry.studio.keeping
+    session.selection.select("n2", "n2")
+    session.move(1)
+    moved, before = session.solo, kept_licks(at_ferry)
+    session.selection.select("n2", "n8")
+    keeping.keep()
+    assert keeping.dialog is not None
+    keeping.dialog.accept()
+    assert len(kept_licks(at_ferry)) == len(before) + 1
+    assert "Kept" in at_ferry.notice.text.text()
+    at_ferry.actions_of.action("edit.undo").trigger()
+    assert kept_licks(at_ferry) == before
+    assert session.solo is moved
+    assert not at_ferry.notice.isVisible(), "it is no longer true"
+    at_ferry.actions_of.action("edit.redo").trigger()
+    assert len(kept_licks(at_ferry)) == len(before) + 1
+
+
+def test_renaming_a_lick_is_undone_from_its_own_field(qtbot: QtBot, window: MainWindow) -> None:
+    window.activateWindow()
+    window.show_desk("vocabulary")
+    desk = window.desks["vocabulary"]
+    before = kept_licks(window)
+    desk.name.setFocus()
+    desk.name.selectAll()
+    qtbot.keyClicks(desk.name, "Mine")
+    go(qtbot, window, "Z")
+    assert desk.name.text() != "Mine", "what is typed is undone first"
+    desk.name.selectAll()
+    qtbot.keyClicks(desk.name, "Mine")
+    qtbot.keyClick(desk.name, Qt.Key.Key_Return)
+    assert "Mine" in kept_licks(window)
+    go(qtbot, window, "Z")
+    assert kept_licks(window) == before
+
+
+def test_a_message_goes_when_it_is_no_longer_true(at_ferry: MainWindow) -> None:
+    bar = at_ferry.statusBar()
+    assert bar is not None
+    at_ferry.studio.asks.tell("5 notes copied")
+    at_ferry.actions_of.action("view.larger").trigger()
+    assert bar.currentMessage() == ""
+    solo = at_ferry.studio.library.solos()[-1]
+    at_ferry.show_desk("shelf")
+    at_ferry.studio.edits.delete_solo(solo.id)
+    assert "was deleted" in at_ferry.notice.text.text()
+    at_ferry.studio.edits.undo_stack.undo()
+    assert not at_ferry.notice.isVisible()
+
+
+@pytest.mark.parametrize(
+    ("name", "chosen", "wanted"),
+    [
+        ("a.csv", PAPER, NOTE_TABLE),
+        ("a.musicxml", SCORE_WITH_DEGREES, SCORE_WITH_DEGREES),
+        ("a.MusicXML", PAPER, SCORE),
+        ("a", PAPER, PAPER),
+        ("Op. 5", NOTE_TABLE, NOTE_TABLE),
+    ],
+)
+def test_the_ending_that_was_typed_says_what_is_written(name: str, chosen: object, wanted: object) -> None:
+    assert chosen in EXPORT_FORMATS
+    assert format_for(Path(name), chosen) is wanted  # type: ignore[arg-type]
+
+
+def test_an_export_says_where_it_is_and_offers_to_go_there(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    went: list[str] = []
+    monkeypatch.setattr(
+        "gavotte.desktop.shell.window.QDesktopServices.openUrl", lambda url: went.append(url.toLocalFile())
+    )
+    sheet = at_ferry.sheet()
+    assert sheet is not None
+    with qtbot.waitSignal(at_ferry.studio.exporter.exported):
+        at_ferry.studio.exporter.export(sheet, tmp_path / "a.csv", NOTE_TABLE)
+    assert at_ferry.notice.text.text() == f"Exported as a.csv in {tmp_path}"
+    at_ferry.notice.action.click()
+    assert went == [str(tmp_path)]
+
+
+def test_the_speed_before_the_ladder_comes_back_and_no_speed_goes_on_to_another_solo(window: MainWindow) -> None:
+    deck, transport = window.studio.deck, window.studio.transport
+    first, second = [entry.id for entry in window.studio.library.solos()][:2]
+    window.open_solo(first)
+    deck.change(speed=0.8)
+    deck.change(ladder=True)
+    deck.settings.speed = 0.55
+    deck.change(ladder=False)
+    assert deck.settings.speed == 0.8
+    transport.set_rate(0.6)
+    window.open_solo(second)
+    assert (deck.settings.speed, transport.rate) == (1.0, 1.0)
+    assert window.transport_bar.tempo.value() == 100
