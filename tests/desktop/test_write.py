@@ -547,3 +547,15 @@ def test_tapping_is_left_by_escape(qtbot: QtBot, writing: MainWindow) -> None:
     assert not writing.desks["write"].taps.is_tapping
     writing.show_desk("label")
     assert solo_of(writing) is before
+
+
+def test_a_wrong_note_is_mended_by_its_right_letter(qtbot: QtBot, writing: MainWindow) -> None:
+    desk = writing.desks["write"]
+    type_keys(qtbot, writing, "4c3de4f")
+    before = [(note.onset, note.duration) for note in solo_of(writing).notes]
+    for _ in range(3):
+        qtbot.keyClick(desk.page, Qt.Key.Key_Left)
+    assert "its length stays" in desk.panel.hint.text()
+    type_keys(qtbot, writing, "g")
+    assert [(note.onset, note.duration) for note in solo_of(writing).notes] == before
+    assert [note.pitch.letter for note in solo_of(writing).notes] == ["C", "G", "E", "F"]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 
@@ -21,6 +22,7 @@ from gavotte.writing.entry import (
     bar_stop,
     next_stop,
     previous_stop,
+    reach,
     take_back,
     write_name,
     write_rest,
@@ -262,3 +264,32 @@ def test_a_line_that_climbs_on_and_on_stays_within_what_sounds() -> None:
             solo, entry = done.solo, done.entry
         assert all(0 <= note.pitch.midi <= 127 for note in solo.notes)
         assert SOLO_DOCUMENT.read(SOLO_DOCUMENT.write(solo)) == solo
+
+
+def test_over_a_note_the_caret_was_put_on_a_letter_keeps_its_length() -> None:
+    solo = make_solo([("C7", "C5/4 E5/2 G5/4"), ("F7", "r/1")])
+    on_second = Entry(Fraction(1), value=Fraction(1, 2), mends=True)
+    assert reach(solo, on_second) == 2
+    done = write_name(solo, on_second, "D")
+    assert shown(done.solo) == ["C5@0+1", "D5@1+2", "G5@3+1"]
+    assert done.entry.caret == 3
+    done = write_name(done.solo, done.entry, "A")
+    assert shown(done.solo) == ["C5@0+1", "D5@1+2", "A5@3+1"]
+    # In the rest behind it the chosen value is written.
+    done = write_name(done.solo, done.entry, "B")
+    assert shown(done.solo)[-1] == "B5@4+1/2"
+    assert not done.entry.mends
+
+
+@pytest.mark.parametrize(
+    "choose",
+    [
+        lambda solo, entry: write_value(solo, entry, Fraction(1, 2)).entry,
+        lambda solo, entry: entry.with_tuplet(Tuplet(3, 2)).with_tuplet(Tuplet(3, 2)),
+        lambda solo, entry: replace(entry, insert=True),
+    ],
+)
+def test_a_value_chosen_first_writes_over_the_note(choose: Callable[[Solo, Entry], Entry]) -> None:
+    solo = make_solo([("C7", "C5/4 E5/2 G5/4")])
+    entry = choose(solo, Entry(Fraction(1), mends=True))
+    assert shown(write_name(solo, entry, "D").solo)[1] == "D5@1+1/2"

@@ -1,8 +1,8 @@
 """Step entry: where the next note goes, how long it will be, and what each key of the writer does.
 
-Three ways to write. *Notes*: a pitch writes a note of the chosen value. *Rhythm*: a value writes a note (or gives the
-note at the caret another length), its pitch left open. *Pitches*: a pitch goes to the note at the caret, whose
-rhythm stays.
+Three ways to write. *Notes*: a pitch writes a note of the chosen value; where the caret was put on a note that is
+there, it goes to that note, until a value is chosen. *Rhythm*: a value writes a note (or gives the note at the caret
+another length), its pitch left open. *Pitches*: a pitch goes to the note at the caret, whose rhythm stays.
 """
 
 from __future__ import annotations
@@ -37,7 +37,10 @@ class Way(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """The writer's state: ``caret`` in quarter notes, the value chosen, and the way of writing."""
+    """The writer's state: ``caret`` in quarter notes, the value chosen, and the way of writing.
+
+    ``mends`` says that the caret was put on a note: the next pitch is that note's, whose length stays.
+    """
 
     caret: Fraction = Fraction(0)
     value: Fraction = Fraction(1, 2)
@@ -45,6 +48,7 @@ class Entry:
     tuplet: Tuplet | None = None
     insert: bool = False
     way: Way = Way.NOTES
+    mends: bool = False
 
     @property
     def length(self) -> Fraction:
@@ -54,11 +58,11 @@ class Entry:
 
     def with_next_dots(self) -> Entry:
         """One dot more, or none after the last."""
-        return replace(self, dots=(self.dots + 1) % (MOST_DOTS + 1))
+        return replace(self, dots=(self.dots + 1) % (MOST_DOTS + 1), mends=False)
 
     def with_tuplet(self, tuplet: Tuplet) -> Entry:
         """In this tuplet, or plain where it was that already."""
-        return replace(self, tuplet=None if self.tuplet == tuplet else tuplet)
+        return replace(self, tuplet=None if self.tuplet == tuplet else tuplet, mends=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,9 +80,22 @@ def place_of_pitch(solo: Solo, entry: Entry) -> Fraction:
     return entry.caret if waiting is None else waiting.onset
 
 
+def reach(solo: Solo, entry: Entry) -> Fraction:
+    """How far from the caret the next note reaches, in quarter notes."""
+    mended = note_to_mend(solo, entry)
+    return entry.length if mended is None else mended.duration
+
+
+def note_to_mend(solo: Solo, entry: Entry) -> Note | None:
+    """The note at the caret whose pitch the next letter is, None where it writes another note."""
+    return _waiting(solo, entry) if entry.way is Way.NOTES else None
+
+
 def write_name(solo: Solo, entry: Entry, letter: str) -> Entered:
-    """A pitch by its letter (A to G), in the octave nearest to the note before."""
-    return write_spelled(solo, entry, named_pitch(solo, letter, place_of_pitch(solo, entry)))
+    """A pitch by its letter (A to G), in the octave nearest to the note it mends, or to the note before."""
+    mended = note_to_mend(solo, entry)
+    near = None if mended is None else mended.pitch
+    return write_spelled(solo, entry, named_pitch(solo, letter, place_of_pitch(solo, entry), near))
 
 
 def write_spelled(solo: Solo, entry: Entry, pitch: Pitch) -> Entered:
@@ -127,7 +144,7 @@ def write_tie(solo: Solo, entry: Entry) -> Entered:
 
 def write_value(solo: Solo, entry: Entry, value: Fraction) -> Entered:
     """A value is chosen; where rhythm is written it is written at once, its pitch left open."""
-    chosen = replace(entry, value=value)
+    chosen = replace(entry, value=value, mends=False)
     if entry.way is not Way.RHYTHM:
         return Entered(solo, chosen)
     here = note_at(solo, entry.caret)
@@ -174,10 +191,9 @@ def _pour(solo: Solo, entry: Entry, note: Note, pitch: Pitch) -> Entered:
     """A waiting note gets its pitch, and the caret goes to the next one."""
     poured = with_pitch(solo, note.id, pitch)
     sure = tuple(replace(known, uncertain=False) if known.id == note.id else known for known in poured.notes)
-    following = _next_note(solo, note.end)
-    return Entered(
-        replace(poured, notes=sure), replace(entry, caret=following.onset if following else note.end), note.id
-    )
+    following = None if entry.way is Way.NOTES else _next_note(solo, note.end)
+    caret = note.end if following is None else following.onset
+    return Entered(replace(poured, notes=sure), replace(entry, caret=caret), note.id)
 
 
 def take_back(solo: Solo, entry: Entry) -> Entered:
@@ -190,12 +206,15 @@ def take_back(solo: Solo, entry: Entry) -> Entered:
 
 
 def _onward(entry: Entry) -> Entry:
-    return replace(entry, caret=entry.caret + entry.length)
+    return replace(entry, caret=entry.caret + entry.length, mends=False)
 
 
 def _waiting(solo: Solo, entry: Entry) -> Note | None:
-    """The note that the next pitch is for, where pitches are poured into notes that are there."""
-    return None if entry.way is Way.NOTES else _next_note(solo, entry.caret)
+    """The note that the next pitch is for, where it is for one that is there."""
+    if entry.way is not Way.NOTES:
+        return _next_note(solo, entry.caret)
+    here = note_at(solo, entry.caret) if entry.mends and not entry.insert else None
+    return here if here is not None and here.onset == entry.caret else None
 
 
 def _next_note(solo: Solo, time: Fraction) -> Note | None:

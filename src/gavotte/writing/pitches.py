@@ -17,13 +17,14 @@ _WIDEST = 2
 """Nobody writes more than a double accidental."""
 
 
-def named_pitch(solo: Solo, letter: str, time: Fraction) -> Pitch:
+def named_pitch(solo: Solo, letter: str, time: Fraction, near: Pitch | None = None) -> Pitch:
     """The pitch a letter means at a time: as the bar has it so far, else as the signature, in the nearest octave.
 
-    Nearest is to the note before, at most a fourth away; a first note lies in the middle of the instrument.
+    Nearest is to ``near``, or to the note before, at most a fourth away; a first note lies in the middle of the
+    instrument.
     """
     before = note_before(solo, time)
-    around = before.pitch if before is not None else _middle(solo.instrument, letter)
+    around = near or (before.pitch if before is not None else _middle(solo.instrument, letter))
     octave = around.octave
     step = LETTERS.index(letter) - LETTERS.index(around.letter)
     octave += 1 if step < -3 else -1 if step > 3 else 0

@@ -40,6 +40,7 @@ from gavotte.solo.written import as_written
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
 from gavotte.writing.checks import writing_checks
+from gavotte.writing.entry import reach
 from gavotte.writing.marks import words_at
 from gavotte.writing.placing import note_at
 
@@ -282,7 +283,7 @@ class WriteDesk(Desk):
             return
         if entry.caret >= BarGrid(shown).bars[-1].end:
             self.page.update_solo(self._on_page(shown), session.labels)
-        self.page.show_caret(Caret(entry.caret, entry.length, entry.insert))
+        self.page.show_caret(Caret(entry.caret, reach(session.solo, entry), entry.insert))
         self._show_place()
         self._show_selection()
 

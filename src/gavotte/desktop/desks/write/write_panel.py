@@ -42,6 +42,11 @@ _HINTS = {
 }
 
 
+_MENDING = QT_TRANSLATE_NOOP(
+    "Gavotte", "A letter is this note's pitch; its length stays. A value chosen first writes over it."
+)
+
+
 class WritePanel(Tabbed):
     """What stands beside the page at the Write desk: keys, marks, chords, draft, checks.
 
@@ -140,7 +145,9 @@ class WritePanel(Tabbed):
         """Show the writer's state."""
         self.pad.show_entry(entry)
         self.ways[entry.way].setChecked(True)
-        self.hint.setText(said(_HINTS[entry.way]))
+        self.hint.setText(
+            said(_MENDING if entry.mends and entry.way is Way.NOTES and not entry.insert else _HINTS[entry.way])
+        )
         self.insert.blockSignals(True)
         self.insert.setChecked(entry.insert)
         self.insert.blockSignals(False)

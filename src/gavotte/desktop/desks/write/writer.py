@@ -85,12 +85,12 @@ class Writer(QObject):
         """The caret goes where something changed."""
         changed = changed_times(before, after)
         if changed:
-            self._put(replace(self.entry, caret=min(start for start, _ in changed)))
+            self._put(replace(self.entry, caret=min(start for start, _ in changed), mends=False))
 
     def _follow_selection(self) -> None:
         note = self._note(self._session.selection.current)
         if note is not None and not self._writing:
-            self._put(replace(self.entry, caret=note.onset))
+            self._put(replace(self.entry, caret=note.onset, mends=True))
 
     def _put(self, entry: Entry) -> None:
         if entry != self.entry:
@@ -133,7 +133,9 @@ class Writer(QObject):
         if solo is None or shown is None:
             return
         place = step.place_of_pitch(solo, self.entry)
-        pitch = named_pitch(shown, letter, place)
+        mended = step.note_to_mend(solo, self.entry)
+        near = shown.note(mended.id).pitch if mended is not None and mended.id in shown.places else None
+        pitch = named_pitch(shown, letter, place, near)
         if session.shows_written:
             pitch = pitch.transposed(-written_interval(solo))
         self._write(translate("Gavotte", "Write a note"), lambda s, e: step.write_spelled(s, e, pitch))
@@ -187,7 +189,8 @@ class Writer(QObject):
     def next_tuplet(self) -> None:
         """Triplet, quintuplet, sextuplet, septuplet, plain."""
         kinds = [None, *step.TUPLETS]
-        self._put(replace(self.entry, tuplet=kinds[(kinds.index(self.entry.tuplet) + 1) % len(kinds)]))
+        following = kinds[(kinds.index(self.entry.tuplet) + 1) % len(kinds)]
+        self._put(replace(self.entry, tuplet=following, mends=False))
 
     def set_way(self, way: Way) -> None:
         """Write notes, rhythm, or pitches into notes that are there."""
@@ -221,7 +224,7 @@ class Writer(QObject):
         self._writing = True
         self._session.selection.select(here, here)
         self._writing = False
-        self._put(replace(self.entry, caret=time))
+        self._put(replace(self.entry, caret=time, mends=here is not None))
 
     def step(self, direction: int) -> None:
         """The caret on, or back, to the next note, rest or barline."""
