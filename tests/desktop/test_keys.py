@@ -11,6 +11,7 @@ from pytestqt.qtbot import QtBot
 
 from gavotte.desktop.errands.exporting import EXPORT_FORMATS, NOTE_TABLE, PAPER, SCORE, SCORE_WITH_DEGREES, format_for
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.solo.bars import BarGrid
 
 
 def go(qtbot: QtBot, window: MainWindow, key: str) -> None:
@@ -182,3 +183,61 @@ def test_the_speed_before_the_ladder_comes_back_and_no_speed_goes_on_to_another_
     window.open_solo(second)
     assert (deck.settings.speed, transport.rate) == (1.0, 1.0)
     assert window.transport_bar.tempo.value() == 100
+
+
+@pytest.mark.parametrize("desk", ["label", "write"])
+def test_bars_phrases_sections_and_choruses_are_gone_through_by_the_same_keys(
+    qtbot: QtBot, at_ferry: MainWindow, desk: str
+) -> None:
+    at_ferry.activateWindow()
+    at_ferry.show_desk(desk)
+    shown = at_ferry.desks[desk]
+    shown.page.setFocus()
+    solo = at_ferry.session.solo
+    assert solo is not None
+
+    def place() -> object:
+        walked = shown.walked()
+        assert walked is not None
+        return walked.place
+
+    control = Qt.KeyboardModifier.ControlModifier
+    qtbot.keyClick(shown.page, Qt.Key.Key_Home)
+    for _ in range(3):
+        qtbot.keyClick(shown.page, Qt.Key.Key_Right, control)
+    grid = BarGrid(solo)
+    third = next(bar.onset for bar in grid.bars if bar.number == 3)
+    assert place() >= third
+    assert place() < third + 4
+    qtbot.keyClick(shown.page, Qt.Key.Key_G, control)
+    dialog = at_ferry.walking.dialog
+    assert dialog is not None
+    qtbot.keyClicks(dialog.number, "20")
+    assert dialog.yes.isDefault()
+    dialog.yes.click()
+    assert grid.at(place()).number == 20
+    assert shown.page.hasFocus()
+    qtbot.keyClick(shown.page, Qt.Key.Key_PageUp, control)
+    assert place() in {next((n.onset for n in solo.notes if n.onset >= s.onset), None) for s in solo.sections} | {
+        section.onset for section in solo.sections
+    }
+    before = place()
+    qtbot.keyClick(shown.page, Qt.Key.Key_Down, control)
+    assert place() > before
+    qtbot.keyClick(shown.page, Qt.Key.Key_Up, control)
+    assert place() <= before
+    for _ in range(40):
+        qtbot.keyClick(shown.page, Qt.Key.Key_Right, control)
+    assert "last bar" in at_ferry.statusBar().currentMessage()  # type: ignore[union-attr]
+
+
+def test_the_rows_of_a_lick_are_gone_through_by_sections(qtbot: QtBot, window: MainWindow) -> None:
+    window.activateWindow()
+    window.show_desk("vocabulary")
+    desk = window.desks["vocabulary"]
+    desk.all_keys.click()
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    desk.page.setFocus()
+    for number in range(1, 4):
+        qtbot.keyClick(desk.page, Qt.Key.Key_PageDown, Qt.KeyboardModifier.ControlModifier)
+        assert desk.selected()[0].startswith(f"{number}:")

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import ClassVar
 
 from PyQt6.QtCore import pyqtSignal
@@ -17,6 +19,7 @@ from gavotte.desktop.paper.solo_sheet import sheet_of
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
+from gavotte.solo.document import Solo
 
 Hint = tuple[str, str]
 """Keys or mouse, and what they do: what the map of keys tells beside the commands."""
@@ -46,6 +49,17 @@ class DeskKind:
     needs_solo: bool = False
     uses_recording: bool = False
     follows: Update = NOTHING
+
+
+@dataclass(frozen=True)
+class Walked:
+    """Music that is gone through: the ``solo`` as it is shown, the ``place`` where the user is (quarter notes), and
+    what goes to another.
+    """
+
+    solo: Solo
+    place: Fraction
+    go: Callable[[Fraction], None]
 
 
 class Desk(QWidget):
@@ -90,6 +104,14 @@ class Desk(QWidget):
 
     def played(self) -> Played | None:
         """What is played here, None where nothing can be."""
+        return None
+
+    def pages(self) -> tuple[QWidget, ...]:
+        """Where the keys of going through the music are heard."""
+        return ()
+
+    def walked(self) -> Walked | None:
+        """What is gone through by bars and phrases here; None where nothing is."""
         return None
 
     def state(self) -> str:

@@ -9,6 +9,7 @@ from gavotte.desktop.command import Command
 from gavotte.desktop.shell.help import show_about
 from gavotte.desktop.theme.look import LOOKS
 from gavotte.desktop.translation import said, translate
+from gavotte.writing.waymarks import Waymark
 
 if TYPE_CHECKING:
     from gavotte.desktop.shell.window import MainWindow
@@ -181,8 +182,72 @@ def commands_after(window: MainWindow) -> tuple[Command, ...]:
             1,
             enabled=lambda: window.desk.beside() is not None,
         ),
+        *_walking(window),
         Command("help.palette", translate("Gavotte", "Find a command"), window.show_palette, ("F10",), about),
         Command("help.keys", translate("Gavotte", "Map of the keys"), window.show_keys, ("?", "Ctrl+/"), about),
         Command("help.about", translate("Gavotte", "About Gavotte"), partial(show_about, window), menu=about, part=1),
     ]
+    return tuple(made)
+
+
+def _walking(window: MainWindow) -> tuple[Command, ...]:
+    """Through the music by bars, phrases, sections and choruses: the same keys on every page."""
+    go = (translate("Gavotte", "&Go"),)
+    pages = tuple(page for desk in window.desks.values() for page in desk.pages())
+    walking = window.walking
+
+    def can_walk() -> bool:
+        return bool(window.desk.pages()) and window.desk.has_sheet
+
+    made = [
+        Command(
+            "go.bar",
+            translate("Gavotte", "Go to bar…"),
+            walking.ask_for_bar,
+            ("Ctrl+G",),
+            go,
+            2,
+            pages,
+            can_walk,
+        )
+    ]
+    for kind, before, following, keys in (
+        (
+            Waymark.BAR,
+            translate("Gavotte", "Bar before"),
+            translate("Gavotte", "Next bar"),
+            ("Ctrl+Left", "Ctrl+Right"),
+        ),
+        (
+            Waymark.PHRASE,
+            translate("Gavotte", "Phrase before"),
+            translate("Gavotte", "Next phrase"),
+            ("Ctrl+Up", "Ctrl+Down"),
+        ),
+        (
+            Waymark.SECTION,
+            translate("Gavotte", "Section before"),
+            translate("Gavotte", "Next section"),
+            ("Ctrl+PgUp", "Ctrl+PgDown"),
+        ),
+        (
+            Waymark.CHORUS,
+            translate("Gavotte", "Chorus before"),
+            translate("Gavotte", "Next chorus"),
+            ("Ctrl+Shift+PgUp", "Ctrl+Shift+PgDown"),
+        ),
+    ):
+        for words, key, direction in ((before, keys[0], -1), (following, keys[1], 1)):
+            made.append(
+                Command(
+                    f"go.{kind.value}_{'next' if direction > 0 else 'before'}",
+                    words,
+                    partial(walking.step, kind, direction),
+                    (key,),
+                    go,
+                    2,
+                    pages,
+                    can_walk,
+                )
+            )
     return tuple(made)

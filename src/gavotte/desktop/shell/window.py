@@ -52,6 +52,7 @@ from gavotte.desktop.shell.palette import CommandPalette
 from gavotte.desktop.shell.preferences import PreferencesDialog
 from gavotte.desktop.shell.rail import Rail
 from gavotte.desktop.shell.rescue import Rescue, rescue_folders
+from gavotte.desktop.shell.walking import Walking
 from gavotte.desktop.solo.opening import Opening
 from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.solo.session import LABEL_AT_ONCE, SoloSession
@@ -115,6 +116,7 @@ class MainWindow(QMainWindow):
         self._lay_out()
         self.key_map = KeyMap(self)
         self.command_palette = CommandPalette(self)
+        self.walking = Walking(self, lambda: self.desk)
         self._make_actions()
         self._connect()
         self.set_look(str(settings.value("look", FOLLOW_SYSTEM)))

@@ -8,7 +8,7 @@ from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command, with_key
-from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.label.commands import label_commands
@@ -100,6 +100,17 @@ class LabelDesk(Desk):
 
     def played(self) -> Played:
         return Played(self.page, lambda: self._session.solo, self._session.selection.notes)
+
+    def pages(self) -> tuple[QWidget, ...]:
+        return (self.page,)
+
+    def walked(self) -> Walked | None:
+        shown, current = self._session.shown, self._session.selection.current
+        if shown is None or not shown.notes:
+            return None
+        here = current if current is not None and current in shown.places else shown.notes[0].id
+        place = shown.note(here).onset
+        return Walked(shown, place, self._go_to_bar)
 
     def state(self) -> str:
         if self._session.solo is None:

@@ -9,7 +9,7 @@ from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.listen.commands import listen_commands
@@ -111,6 +111,20 @@ class ListenDesk(Desk):
 
     def beside(self) -> QWidget:
         return self.page
+
+    def pages(self) -> tuple[QWidget, ...]:
+        return (self.page, self.wave)
+
+    def walked(self) -> Walked | None:
+        solo, alignment, player = self._session.shown, self._alignment, self._deck.player
+        if solo is None or alignment is None or player is None:
+            return None
+        place = Fraction(round(alignment.quarters(player.position / RATE) * 48), 48)
+
+        def go(time: Fraction) -> None:
+            self._deck.seek(round(alignment.seconds(float(time)) * RATE))
+
+        return Walked(solo, place, go)
 
     def escape(self) -> bool:
         if self.hearing.region is None:
@@ -430,7 +444,7 @@ class ListenDesk(Desk):
         """Two seconds back or on."""
         player = self._deck.player
         if player is not None:
-            self._deck.seek(round(max(0.0, player.position + direction * _JUMP * RATE * self._deck.settings.speed)))
+            self._deck.seek(round(max(0.0, player.position + direction * _JUMP * RATE)))
 
     def _seek(self, seconds: float) -> None:
         self._deck.seek(round(seconds * RATE))

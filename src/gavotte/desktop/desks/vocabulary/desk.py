@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
+from functools import partial
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.vocabulary.commands import vocabulary_commands
@@ -49,6 +51,7 @@ class VocabularyDesk(Desk):
         self._wanted: str | None = None
         self._concert: Solo | None = None
         self._selected: tuple[str, ...] = ()
+        self._sheet: Sheet | None = None
         self._music: tuple[object, ...] = ()
         self.licks = RowList(translate("Gavotte", "Licks"))
         self.licks.setFixedWidth(300)
@@ -80,6 +83,22 @@ class VocabularyDesk(Desk):
         self.page.set_selection(None, None, frozenset())
         self.page.setAccessibleName(translate("Gavotte", "The page"))
         return True
+
+    def pages(self) -> tuple[QWidget, ...]:
+        return (self.page,)
+
+    def walked(self) -> Walked | None:
+        sheet = self._sheet
+        if self._lick is None or sheet is None or not sheet.solo.notes:
+            return None
+        solo = sheet.solo
+        current = next((note for note in self._selected if note in solo.places), solo.notes[0].id)
+        return Walked(solo, solo.note(current).onset, partial(self._go_to, solo))
+
+    def _go_to(self, solo: Solo, place: Fraction) -> None:
+        note = next((note.id for note in solo.notes if note.onset >= place), None)
+        if note is not None:
+            self._select(note, note)
 
     def played(self) -> Played:
         # The list of licks has no use for the space bar of its own.
@@ -276,7 +295,7 @@ class VocabularyDesk(Desk):
         if music == self._music:
             return
         self._music = music
-        sheet = self.sheet()
+        sheet = self._sheet = self.sheet()
         if sheet is not None:
             self.page.show_solo(sheet.solo, sheet.labels)
             self._concert = sheet.as_data[0]
@@ -334,7 +353,7 @@ class VocabularyDesk(Desk):
 
     def _speak(self, current: str) -> None:
         """Read the note out as one of the lick, in the key of its row."""
-        sheet, lick = self.sheet(), self._lick
+        sheet, lick = self._sheet, self._lick
         if sheet is None or lick is None:
             return
         music = as_written(lick.solo) if self.studio.view.written else lick.solo

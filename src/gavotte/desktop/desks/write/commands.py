@@ -183,8 +183,6 @@ def _add_caret(desk: WriteDesk, add: _Add) -> None:
     moving = (
         ("on", translate("Gavotte", "On"), "Right", partial(writer.step, 1)),
         ("back", translate("Gavotte", "Back"), "Left", partial(writer.step, -1)),
-        ("next_bar", translate("Gavotte", "To the next bar"), "Ctrl+Right", partial(writer.step_bar, 1)),
-        ("bar_before", translate("Gavotte", "To the bar before"), "Ctrl+Left", partial(writer.step_bar, -1)),
         ("line_below", translate("Gavotte", "Line below"), "Down", partial(desk.change_line, 1)),
         ("line_above", translate("Gavotte", "Line above"), "Up", partial(desk.change_line, -1)),
         ("start", translate("Gavotte", "To the start"), "Home", writer.go_to_start),

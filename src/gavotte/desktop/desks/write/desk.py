@@ -11,7 +11,7 @@ from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.write.commands import write_commands
@@ -133,6 +133,13 @@ class WriteDesk(Desk):
 
     def played(self) -> Played:
         return Played(self.page, self.whole, self._session.selection.notes)
+
+    def pages(self) -> tuple[QWidget, ...]:
+        return (self.page,)
+
+    def walked(self) -> Walked | None:
+        shown = self._session.shown
+        return None if shown is None else Walked(shown, self.writer.entry.caret, self.writer.go_to)
 
     def state(self) -> str:
         solo = self._session.solo

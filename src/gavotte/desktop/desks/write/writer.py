@@ -232,12 +232,6 @@ class Writer(QObject):
         if solo is not None:
             self.go_to((step.next_stop if direction > 0 else step.previous_stop)(solo, self.entry))
 
-    def step_bar(self, direction: int) -> None:
-        """The caret to the next barline, or the one before."""
-        solo = self._session.solo
-        if solo is not None:
-            self.go_to(step.bar_stop(solo, self.entry, direction))
-
     def go_to_end(self) -> None:
         """The caret behind the last note."""
         solo = self._session.solo
