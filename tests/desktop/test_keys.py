@@ -6,8 +6,9 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QLabel
 from pytestqt.qtbot import QtBot
+from tests.desktop.conftest import OpenWindow
 
 from gavotte.desktop.errands.exporting import EXPORT_FORMATS, NOTE_TABLE, PAPER, SCORE, SCORE_WITH_DEGREES, format_for
 from gavotte.desktop.shell.window import MainWindow
@@ -241,3 +242,41 @@ def test_the_rows_of_a_lick_are_gone_through_by_sections(qtbot: QtBot, window: M
     for number in range(1, 4):
         qtbot.keyClick(desk.page, Qt.Key.Key_PageDown, Qt.KeyboardModifier.ControlModifier)
         assert desk.selected()[0].startswith(f"{number}:")
+
+
+def test_a_restart_shows_the_same_panels_and_keys(open_window: OpenWindow, demo_folder: Path) -> None:
+    window = open_window(demo_folder)
+    window.open_solo(window.studio.library.solos()[0].id)
+    window.desks["label"].side.show_page("harmony")
+    window.desks["write"].panel.show_page("marks")
+    window.show_desk("vocabulary")
+    vocabulary = window.desks["vocabulary"]
+    vocabulary.licks.setCurrentRow(2)
+    vocabulary.all_keys.click()
+    vocabulary.order.setCurrentIndex(1)
+    lick = vocabulary.licks.current_id()
+    window.close()
+    again = open_window(demo_folder)
+    assert again.desks["label"].side.page_shown == "harmony"
+    assert again.desks["write"].panel.page_shown == "marks"
+    vocabulary = again.desks["vocabulary"]
+    assert again.desk is vocabulary
+    assert vocabulary.licks.current_id() == lick
+    assert vocabulary.all_keys.isChecked()
+    assert vocabulary.order.currentIndex() == 1
+    assert len(vocabulary.sheet().solo.sections) == 12
+
+
+def test_an_empty_shelf_and_every_desk_without_a_solo_say_what_to_do_and_by_which_key(
+    open_window: OpenWindow, tmp_path: Path
+) -> None:
+    window = open_window(tmp_path / "empty")
+    for name, keys in (("shelf", "Ctrl+N"), ("label", "Ctrl+N"), ("write", "F1"), ("vocabulary", "F4")):
+        window.show_desk(name)
+        shown = [label.text() for label in window.desk.findChildren(QLabel) if label.isVisible()]
+        assert any(keys in text for text in shown), (name, shown)
+    window.show_desk("shelf")
+    window.desks["shelf"].first_new.click()
+    assert window.studio.beginning.new_dialog is not None
+    assert window.studio.beginning.new_dialog.isVisible()
+    window.studio.beginning.new_dialog.reject()

@@ -95,6 +95,8 @@ class NewSoloDialog(Dialog):
             if wide.isdisjoint(widget for widget, _ in fields):
                 row.addStretch(1)
             form.addRow(words, row)
+        self.tonic.setAccessibleName(translate("Gavotte", "Key: the keynote"))
+        self.mode.setAccessibleName(translate("Gavotte", "Key: major, minor or mode"))
         form.addRow("", self.copy)
         self.problem = QLabel()
         self.problem.setObjectName("quiet")

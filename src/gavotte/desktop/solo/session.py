@@ -272,7 +272,7 @@ class SoloSession(QObject):
         solo = self.solo
         for note in self.selection.notes():
             solo = without_decision(solo, note)
-        self.edit(translate("Gavotte", "Take the decision back"), solo)
+        self.edit(translate("Gavotte", "Drop the decision"), solo)
 
     def move(self, semitones: int) -> Note | None:
         """Move the selected notes by semitones, in one step; gives the current one as it sounds now."""

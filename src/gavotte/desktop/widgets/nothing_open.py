@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.command import shown_keys
 from gavotte.desktop.translation import translate
 
 
@@ -30,5 +31,11 @@ class NothingOpen(QWidget):
         self.new = QPushButton(translate("Gavotte", "Begin a new one…"))
         self.new.setToolTip(translate("Gavotte", "From a recording, a form, or an empty page"))
         self.new.clicked.connect(self.new_wanted)
-        for widget in (text, self.shelf, self.new):
+        keys = QLabel(
+            translate("Gavotte", "{shelf} goes to the shelf, {new} begins a new solo").format(
+                shelf=shown_keys("F1"), new=shown_keys("Ctrl+N")
+            )
+        )
+        keys.setObjectName("quiet")
+        for widget in (text, self.shelf, self.new, keys):
             layout.addWidget(widget, 0, Qt.AlignmentFlag.AlignCenter)

@@ -44,7 +44,7 @@ def label_commands(desk: LabelDesk) -> tuple[Command, ...]:
     made.append(
         Command(
             "label.take_back",
-            translate("Gavotte", "Take the decision back"),
+            translate("Gavotte", "Drop the decision"),
             session.take_back,
             ("Backspace",),
             menu,

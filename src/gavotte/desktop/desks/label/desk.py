@@ -122,6 +122,13 @@ class LabelDesk(Desk):
             else translate("Gavotte", "all clear")
         )
 
+    def remembered(self) -> str:
+        return self.side.page_shown
+
+    def recall(self, remembered: str) -> None:
+        if remembered in self.side.tabs:
+            self.side.show_page(remembered)
+
     def zoom(self, by: int) -> None:
         self.studio.view.zoom_by(by)
 

@@ -10,7 +10,7 @@ from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Question
-from gavotte.labelling.slips import Remedy
+from gavotte.labelling.slips import Remedy, Slip
 from gavotte.solo.document import KeyRegion
 
 
@@ -69,9 +69,7 @@ def words_of(item: Question, found: Labelled) -> Words:
         return Words(
             translate("Gavotte", "Worth another listen"),
             where,
-            translate("Gavotte", "{words} Surprise goes down by {gain}.").format(
-                words=item.slip.words, gain=f"{item.slip.gain:.1f}"
-            ),
+            f"{item.slip.words} {_likelier(item.slip)}",
             item.slip.words,
             take,
             translate("Gavotte", "It is right"),
@@ -126,6 +124,17 @@ def words_of(item: Question, found: Labelled) -> Words:
         translate("Gavotte", "Take it so"),
         translate("Gavotte", "Pass"),
     )
+
+
+_MUCH = 3.0
+"""How much less surprising a line is (in nats) that is much likelier."""
+
+
+def _likelier(slip: Slip) -> str:
+    """How much there is to say for a suggestion."""
+    if slip.gain >= _MUCH:
+        return translate("Gavotte", "So changed, the line would be much likelier.")
+    return translate("Gavotte", "So changed, the line would be likelier.")
 
 
 def _signature_words(region: KeyRegion, found: Labelled) -> Words:

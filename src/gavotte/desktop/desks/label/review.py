@@ -297,4 +297,4 @@ def _slip_words(slip: Slip) -> str:
             return translate("Gavotte", "Move the chord")
         case Remedy.WRITTEN:
             return translate("Gavotte", "Read the part as written pitch")
-    return translate("Gavotte", "Mend the note")
+    return translate("Gavotte", "Correct the pitch")

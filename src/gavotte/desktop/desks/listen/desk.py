@@ -8,7 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
 
-from gavotte.desktop.command import Command
+from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
@@ -292,8 +292,8 @@ class ListenDesk(Desk):
             why = translate(
                 "Gavotte",
                 "Open the recording it was transcribed from (WAV, FLAC, OGG, Opus, MP3, AIFF),\nor drop the file on "
-                "this window. It can be slowed down, looped, and followed on the page.",
-            )
+                "this window. It can be slowed down, looped, and followed on the page. {keys} asks for the file.",
+            ).format(keys=shown_keys("Ctrl+R"))
             step = translate("Gavotte", "Open a recording…")
         self._why_title.setText(title)
         self._why.setText(why)

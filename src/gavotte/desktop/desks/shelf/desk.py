@@ -5,7 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
-from gavotte.desktop.command import Command
+from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
@@ -42,7 +42,7 @@ class ShelfDesk(Desk):
         return shelf_commands(self)
 
     def command_buttons(self) -> dict[str, tuple[QAbstractButton, ...]]:
-        return {"file.new": (self.new_button,), "file.import": (self.import_button, self.first_import)}
+        return {"file.new": (self.new_button, self.first_new), "file.import": (self.import_button, self.first_import)}
 
     def focus(self) -> QWidget:
         return self.solos
@@ -118,9 +118,9 @@ class ShelfDesk(Desk):
         text = QLabel(
             translate(
                 "Gavotte",
-                "Import a transcribed solo with chord symbols as MusicXML (.musicxml, .xml, "
-                ".mxl) or MIDI (.mid),\nor drop the file anywhere on this window. Gavotte names "
-                "every note against its chord.",
+                "Import a transcribed solo with its chord symbols (MusicXML or MIDI), or drop the file on this "
+                "window.\nOr begin a new solo, and write it from a recording or by ear. Gavotte names every note "
+                "against its chord.",
             )
         )
         text.setObjectName("quietBody")
@@ -128,14 +128,30 @@ class ShelfDesk(Desk):
         self.first_import = QPushButton(translate("Gavotte", "Import your first solo…"))
         self.first_import.setObjectName("primary")
         self.first_import.setToolTip(translate("Gavotte", "Choose a MusicXML or MIDI file"))
+        self.first_new = QPushButton(translate("Gavotte", "New solo…"))
+        self.first_new.setToolTip(translate("Gavotte", "Begin one from a recording, a form or an empty page"))
+        keys = QLabel(
+            translate(
+                "Gavotte", "{first} imports, {second} begins a new one, {third} finds anything else by its name"
+            ).format(first=shown_keys("Ctrl+I"), second=shown_keys("Ctrl+N"), third=shown_keys("F10"))
+        )
+        keys.setObjectName("quiet")
+        buttons = QHBoxLayout()
+        buttons.setSpacing(12)
+        buttons.addStretch(1)
+        buttons.addWidget(self.first_import)
+        buttons.addWidget(self.first_new)
+        buttons.addStretch(1)
         layout.addWidget(heading)
         layout.addWidget(text)
-        layout.addWidget(self.first_import, 0, Qt.AlignmentFlag.AlignCenter)
+        layout.addLayout(buttons)
+        layout.addWidget(keys, 0, Qt.AlignmentFlag.AlignCenter)
         return box
 
     def _connect(self) -> None:
         studio = self.studio
-        self.new_button.clicked.connect(lambda: studio.beginning.new_solo())
+        for button in (self.new_button, self.first_new):
+            button.clicked.connect(lambda: studio.beginning.new_solo())
         for button in (self.import_button, self.first_import):
             button.clicked.connect(studio.importer.choose)
         self.open_button.clicked.connect(self.open_current)

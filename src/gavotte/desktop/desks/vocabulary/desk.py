@@ -9,7 +9,7 @@ from functools import partial
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from gavotte.desktop.command import Command
+from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
@@ -127,10 +127,16 @@ class VocabularyDesk(Desk):
             self.all_keys.click()
 
     def remembered(self) -> str:
-        return self.licks.current_id() or self._wanted or ""
+        lick = self.licks.current_id() or self._wanted or ""
+        return " ".join((lick, "keys" if self.all_keys.isChecked() else "own", str(self.order.currentIndex())))
 
     def recall(self, remembered: str) -> None:
-        self._wanted = remembered or None
+        lick, _, view = remembered.partition(" ")
+        self._wanted = lick or None
+        keys, _, order = view.partition(" ")
+        self.all_keys.setChecked(keys == "keys")
+        if order.isdigit() and int(order) < self.order.count():
+            self.order.setCurrentIndex(int(order))
 
     def show_updates(self, changes: Update) -> None:
         if changes & Update.LIBRARY:
@@ -206,10 +212,10 @@ class VocabularyDesk(Desk):
         text = QLabel(
             translate(
                 "Gavotte",
-                "At the Label desk, select a few notes (click the first, Shift-click the "
-                "last)\nand press K. The lick is named by its functions and written out in all "
-                "twelve keys here.",
-            )
+                "At the Label desk ({label}), select a few notes (click the first, Shift-click the "
+                "last;\nor Shift and the arrows) and press K. The lick is named by its functions and written out in "
+                "all twelve keys here.",
+            ).format(label=shown_keys("F4"))
         )
         text.setObjectName("quietBody")
         text.setAlignment(Qt.AlignmentFlag.AlignCenter)

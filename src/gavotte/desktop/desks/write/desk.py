@@ -146,6 +146,13 @@ class WriteDesk(Desk):
         bars = bars_written(solo) if solo is not None else 0
         return counted(bars, "bar") if bars else ""
 
+    def remembered(self) -> str:
+        return self.panel.page_shown
+
+    def recall(self, remembered: str) -> None:
+        if remembered in self.panel.tabs:
+            self.panel.show_page(remembered)
+
     def zoom(self, by: int) -> None:
         self.studio.view.zoom_by(by)
 
