@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
+from fractions import Fraction
+
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words
 from gavotte.notation.values import value_of
@@ -19,6 +22,13 @@ _VALUE_WORDS = {
     32: QT_TRANSLATE_NOOP("Gavotte", "32nd"),
     64: QT_TRANSLATE_NOOP("Gavotte", "64th"),
 }
+_TUPLETS = {
+    (3, 2): QT_TRANSLATE_NOOP("Gavotte", "triplet {value}"),
+    (5, 4): QT_TRANSLATE_NOOP("Gavotte", "quintuplet {value}"),
+    (7, 4): QT_TRANSLATE_NOOP("Gavotte", "septuplet {value}"),
+}
+"""So many in the time of so many."""
+_TIED = [Fraction(4, base) for base in (1, 2, 4, 8, 16, 32)]
 _SIGNS = str.maketrans({"♭": " flat ", "♯": " sharp ", "♮": " natural "})
 
 
@@ -34,7 +44,12 @@ def spoken_selection(solo: Solo, grid: BarGrid, labels: dict[str, Label], select
 
 def spoken_note(note: Note, grid: BarGrid, label: Label | None) -> str:
     """Pitch, length, place, function and degree of a note, and what is played with it."""
-    parts = [_read(f"{note.pitch.shown}{note.pitch.octave}"), _length(note), grid.place(note.onset)]
+    length = translate("Gavotte", "grace note") if note.grace else spoken_length(note.duration)
+    parts = [_read(f"{note.pitch.shown}{note.pitch.octave}"), length, grid.place(note.onset)]
+    if label is not None and label.decided:
+        parts.append(translate("Gavotte", "your decision"))
+    if label is not None and label.heard:
+        parts.append(translate("Gavotte", "heard in {reading}").format(reading=_read(label.heard)))
     if label is not None:
         function = said(FUNCTION_WORDS[label.function]).lower()
         device = device_words(label.device)
@@ -53,12 +68,37 @@ def spoken_note(note: Note, grid: BarGrid, label: Label | None) -> str:
     return ", ".join(" ".join(part.split()) for part in parts)
 
 
-def _length(note: Note) -> str:
-    if note.grace:
-        return translate("Gavotte", "grace note")
-    value = value_of(note.duration)
+def spoken_moment(solo: Solo, time: Fraction) -> str:
+    """What stands at a time: a note that goes on there, or a rest; "" where a note begins."""
+    index = bisect_right(solo.notes, time, key=lambda note: note.onset) - 1
+    note = solo.notes[index] if index >= 0 else None
+    if note is None or note.end <= time:
+        return translate("Gavotte", "rest")
+    if note.onset == time:
+        return ""
+    return translate("Gavotte", "{pitch} goes on, tied").format(pitch=_read(f"{note.pitch.shown}{note.pitch.octave}"))
+
+
+def spoken_length(duration: Fraction) -> str:
+    """A length as a player says it: "dotted quarter", "triplet eighth", "half tied to eighth"."""
+    plain = _value(duration)
+    if plain:
+        return plain
+    for (actual, normal), words in _TUPLETS.items():
+        written = _value(duration * Fraction(actual, normal))
+        if written:
+            return said(words).format(value=written)
+    longest = next((value for value in _TIED if value < duration), None)
+    rest = "" if longest is None else _value(duration - longest)
+    if longest is not None and rest:
+        return translate("Gavotte", "{first} tied to {second}").format(first=_value(longest), second=rest)
+    return translate("Gavotte", "{duration} quarters").format(duration=duration)
+
+
+def _value(duration: Fraction) -> str:
+    value = value_of(duration)
     if value is None:
-        return translate("Gavotte", "{duration} quarters").format(duration=note.duration)
+        return ""
     dots = ("{value}", translate("Gavotte", "dotted {value}"), translate("Gavotte", "double dotted {value}"))
     return dots[min(value.dots, 2)].format(value=said(_VALUE_WORDS[value.base]))
 

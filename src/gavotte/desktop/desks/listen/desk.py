@@ -21,6 +21,7 @@ from gavotte.desktop.desks.listen.pitch_view import PitchView, SoundingNote
 from gavotte.desktop.desks.listen.tapping import Tapping
 from gavotte.desktop.desks.listen.wave_view import Marks, WaveView
 from gavotte.desktop.page.page_view import PageView
+from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
@@ -39,6 +40,7 @@ from gavotte.recording.beat_map import (
 from gavotte.recording.lead import Lead
 from gavotte.recording.player import RATE, Click
 from gavotte.recording.salience import Salience
+from gavotte.solo.bars import BarGrid
 from gavotte.solo.form import form_marks
 
 _JUMP = 2.0
@@ -197,7 +199,7 @@ class ListenDesk(Desk):
         tape, deck, hearing, asks = self._tape, self._deck, self.hearing, self.studio.asks
         tape.loaded.connect(self._show_tape)
         hearing.aligned.connect(self._align)
-        hearing.region_changed.connect(lambda: self.wave.show_region(hearing.region))
+        hearing.region_changed.connect(self._show_region)
         deck.moved.connect(self._show_place)
         deck.playing_changed.connect(self._playing_changed)
         deck.settings_changed.connect(self._keep_tuning)
@@ -265,9 +267,23 @@ class ListenDesk(Desk):
         self.wave.show_recording(tape.peaks, tape.decoded.samples())
         self.pitches.show_salience(None, translate("Gavotte", "The pitches are being looked for …"))
         self.finder.look()
-        self.wave.show_region(self.hearing.region)
+        self._show_region()
         self._show_solo()
         self._show_place(0.0)
+
+    def _show_region(self) -> None:
+        """Show the loop, and have it read out in bars and beats, or in minutes where no beats are known."""
+        region, alignment = self.hearing.region, self._alignment
+        self.wave.show_region(region)
+        if region is None:
+            self.wave.setAccessibleDescription(translate("Gavotte", "No loop"))
+            return
+        ends = [_clock(seconds) for seconds in region]
+        if alignment is not None:
+            times = [Fraction(round(alignment.quarters(seconds) * 24), 24) for seconds in region]
+            ends = [alignment.grid.place(time) for time in times]
+        words = translate("Gavotte", "Loop from {first} to {last}").format(first=ends[0], last=ends[1])
+        self.wave.setAccessibleDescription(words)
 
     def _explain(self) -> None:
         tape, solo = self._tape, self._session.solo
@@ -323,7 +339,11 @@ class ListenDesk(Desk):
 
     def _show_selection(self) -> None:
         selection = self._session.selection
-        self.page.set_selection(selection.anchor, selection.current, frozenset(selection.notes()))
+        selected, shown, current = selection.notes(), self._session.shown, selection.current
+        self.page.set_selection(selection.anchor, current, frozenset(selected))
+        if shown is not None and current is not None and current in shown.places:
+            words = spoken_selection(shown, BarGrid(shown), self._session.labels, selected, current)
+            self.page.setAccessibleName(words)
 
     def _show_nothing(self) -> None:
         for widget in (self._head, self._body, self.bar):

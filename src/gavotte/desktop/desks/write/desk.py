@@ -10,7 +10,7 @@ from PyQt6.QtCore import QTimer
 from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from gavotte.desktop.command import Command
+from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
@@ -24,7 +24,7 @@ from gavotte.desktop.desks.write.writer import Writer
 from gavotte.desktop.errands.key_dialog import KeyDialog
 from gavotte.desktop.page.caret_item import Caret
 from gavotte.desktop.page.page_view import PageView
-from gavotte.desktop.page.spoken import spoken_selection
+from gavotte.desktop.page.spoken import spoken_length, spoken_moment, spoken_note, spoken_selection
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
@@ -40,7 +40,7 @@ from gavotte.solo.written import as_written
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
 from gavotte.writing.checks import writing_checks
-from gavotte.writing.entry import reach
+from gavotte.writing.entry import note_to_mend, reach
 from gavotte.writing.marks import words_at
 from gavotte.writing.placing import note_at
 
@@ -333,13 +333,34 @@ class WriteDesk(Desk):
 
     def _speak(self, selected: tuple[str, ...]) -> None:
         session = self._session
-        if session.shown is None or session.selection.current is None or not selected:
-            self.page.setAccessibleName(self.about.text())
+        shown, current = session.shown, session.selection.current
+        if shown is None:
             return
-        words = spoken_selection(
-            session.shown, BarGrid(session.shown), session.labels, selected, session.selection.current
-        )
+        self.page.setAccessibleDescription(self._spoken_state())
+        if current is None or not selected:
+            time = self.writer.entry.caret
+            here = spoken_moment(shown, time)
+            note = note_at(shown, time)
+            if not here and note is not None:
+                here = spoken_note(note, BarGrid(shown), session.labels.get(note.id))
+            self.page.setAccessibleName(f"{self.about.text()}: {here}")
+            return
+        words = spoken_selection(shown, BarGrid(shown), session.labels, selected, current)
         self.page.setAccessibleName(words)
+
+    def _spoken_state(self) -> str:
+        """What the next key writes, and the drafted phrase in hand."""
+        entry, phrase = self.writer.entry, self.drafts.phrase()
+        parts = [translate("Gavotte", "Next: {length}").format(length=spoken_length(entry.length))]
+        if self._session.solo is not None and note_to_mend(self._session.solo, entry) is not None:
+            parts = [translate("Gavotte", "A letter is this note's pitch")]
+        if entry.insert:
+            parts.append(translate("Gavotte", "before what is there"))
+        if phrase is not None:
+            words = translate("Gavotte", "drafted phrase of {notes}: {take} takes it, {leave} leaves it")
+            keys = {"take": shown_keys("Ctrl+Return"), "leave": shown_keys("Ctrl+Backspace")}
+            parts.append(words.format(notes=counted(len(phrase.notes), "note"), **keys))
+        return ", ".join(parts)
 
     # -- the draft ----------------------------------------------------------------------------------
 
