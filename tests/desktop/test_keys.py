@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from pathlib import Path
 
 import pytest
@@ -12,6 +13,7 @@ from tests.desktop.conftest import OpenWindow
 
 from gavotte.desktop.errands.exporting import EXPORT_FORMATS, NOTE_TABLE, PAPER, SCORE, SCORE_WITH_DEGREES, format_for
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.desktop.widgets.by_word import found_by_word
 from gavotte.solo.bars import BarGrid
 
 
@@ -280,3 +282,63 @@ def test_an_empty_shelf_and_every_desk_without_a_solo_say_what_to_do_and_by_whic
     assert window.studio.beginning.new_dialog is not None
     assert window.studio.beginning.new_dialog.isVisible()
     window.studio.beginning.new_dialog.reject()
+
+
+@pytest.mark.parametrize(
+    ("typed", "place"),
+    [("bl", 1), ("quick", 2), ("quick bl", 2), ("b", 1), ("w", 3), ("blues m", 4), ("zz", None), (" ", None)],
+)
+def test_entries_are_found_by_any_of_their_words(typed: str, place: int | None) -> None:
+    entries = ["None yet", "Blues", "Quick-change quick blues", "Waltz", "Minor blues"]
+    assert found_by_word(entries, typed) == place
+
+
+def test_a_long_choice_is_searched_by_typing(qtbot: QtBot, window: MainWindow) -> None:
+    window.studio.beginning.new_solo()
+    dialog = window.studio.beginning.new_dialog
+    assert dialog is not None
+    entries = [dialog.form.itemText(index) for index in range(dialog.form.count())]
+    wanted = next(entry for entry in entries if len(entry.split()) > 1 and "lues" in entry)
+    word = wanted.split()[-1][:4].lower()
+    first = wanted.split()[0].lower()
+    qtbot.keyClicks(dialog.form, f"{first} {word}")
+    assert dialog.form.currentText() == wanted
+    dialog.reject()
+
+
+def test_a_speed_is_one_key_at_every_desk(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    at_ferry.activateWindow()
+    at_ferry.desks["label"].page.setFocus()
+    both = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier
+    qtbot.keyClick(at_ferry.desks["label"].page, Qt.Key.Key_6, both)
+    assert at_ferry.studio.transport.rate == 0.6
+    assert at_ferry.transport_bar.tempo.value() == 60
+    qtbot.keyClick(at_ferry.desks["label"].page, Qt.Key.Key_0, both)
+    assert at_ferry.studio.transport.rate == 1.0
+    at_ferry.show_desk("listen")
+    at_ferry.set_speed(0.7)
+    assert at_ferry.studio.deck.settings.speed == 0.7
+    assert at_ferry.studio.transport.rate == 1.0
+
+
+def test_chords_are_written_at_the_caret(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    at_ferry.activateWindow()
+    at_ferry.show_desk("write")
+    desk, session = at_ferry.desks["write"], at_ferry.session
+    desk.writer.go_to(Fraction(8))
+    desk.page.setFocus()
+    go(qtbot, at_ferry, "K")
+    dialog = desk.chord_dialog
+    assert dialog is not None
+    qtbot.keyClicks(dialog.field, "Dm7 Hx")
+    assert not dialog.yes.isEnabled()
+    assert "Hx" in dialog.verdict.text()
+    dialog.field.setText("Dm7 G7")
+    dialog.yes.click()
+    assert session.solo is not None
+    assert [(event.onset, event.text) for event in session.solo.chords if 8 <= event.onset < 12] == [
+        (8, "Dm7"),
+        (10, "G7"),
+    ]
+    assert desk.page.hasFocus()
+    assert session.undo_stack.count() == 1

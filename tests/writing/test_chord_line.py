@@ -17,7 +17,7 @@ from gavotte.solo.form import form_marks
 from gavotte.theory.chord_symbol import parse_chord
 from gavotte.theory.key import Key
 from gavotte.theory.voice_leading import moving_tones
-from gavotte.writing.chord_line import completions, read_chord_line, write_chord_line
+from gavotte.writing.chord_line import completions, read_chord_line, write_chord_line, write_chords_at
 from gavotte.writing.choruses import (
     bars_in_chorus,
     chorus_at,
@@ -233,3 +233,29 @@ def test_moves_are_the_same_backwards_and_nothing_moves_into_itself(one: str, ot
     back = moving_tones(parse_chord(other), parse_chord(one))
     assert sum(abs(move.semitones) for move in there) == sum(abs(move.semitones) for move in back)
     assert all(move.semitones == 0 for move in moving_tones(parse_chord(one), parse_chord(one)))
+
+
+def test_chords_at_a_time_go_to_its_beat_or_share_the_rest_of_its_bar() -> None:
+    solo = make_solo([("C7", "r/1"), ("F7", "r/1"), ("C7 A7", "r/1")])
+
+    def chords(time: str, text: str) -> list[tuple[Fraction, str]]:
+        line = write_chords_at(solo, Fraction(time), text)
+        assert line.problems == ()
+        return [(event.onset, event.text) for event in line.solo.chords]
+
+    assert chords("5/2", "Gb7") == [(0, "C7"), (2, "Gb7"), (4, "F7"), (8, "C7"), (10, "A7")]
+    assert chords("4", "Dm7 G7") == [(0, "C7"), (4, "Dm7"), (6, "G7"), (8, "C7"), (10, "A7")]
+    assert chords("9", "Dm7 G7 E7") == [(0, "C7"), (4, "F7"), (8, "C7"), (9, "Dm7"), (10, "G7"), (11, "E7")]
+    assert chords("8", "F7 /") == [(0, "C7"), (4, "F7"), (8, "F7")]
+    assert chords("8", "-") == [(0, "C7"), (4, "F7"), (10, "A7")]
+
+
+@pytest.mark.parametrize(
+    ("text", "why"),
+    [("", "No chord"), ("Hx", "Hx"), ("C7 | F7", "One bar"), ("C7 F7 G7 A7 B7", "5 chords for 4 beats")],
+)
+def test_chords_that_cant_be_written_say_why(text: str, why: str) -> None:
+    solo = make_solo([("C7", "r/1")])
+    line = write_chords_at(solo, Fraction(0), text)
+    assert why in line.problems[0].why
+    assert line.solo is solo

@@ -103,6 +103,36 @@ def read_chord_line(text: str, solo: Solo) -> ChordLine:
     return ChordLine((), changed, len(bars))
 
 
+def write_chords_at(solo: Solo, time: Fraction, text: str) -> ChordLine:
+    """The solo with chords written at a time: one goes to its beat, several share the rest of its bar from there on.
+
+    Signs are those of a bar of the chord line.
+    """
+    bar = BarGrid(solo).at(time)
+    origin = bar.onset - bar.lead_in
+    beats = [origin + beat for beat in _beats_of(bar.meter, bar.lead_in, bar.length)] or [bar.onset]
+    first = max((beat for beat in beats if beat <= time), default=beats[0])
+    free = [beat for beat in beats if beat >= first]
+    problems: list[Problem] = []
+    unread = {event.text for event in solo.chords if isinstance(event.symbol, UnreadChord)}
+    slots = [_slot(match.group(), match.start(), problems, unread) for match in re.finditer(r"\S+", text)]
+    if "|" in text or "[" in text:
+        problems = [Problem(0, len(text), "One bar at a time: the chord line has room for more.")]
+    elif not slots:
+        problems = [Problem(0, len(text), "No chord is written.")]
+    elif len(slots) > len(free):
+        problems = problems or [Problem(0, len(text), f"There are {len(slots)} chords for {len(free)} beats.")]
+    if problems:
+        return ChordLine(tuple(problems), solo, 1)
+    end = first + Fraction(1, 10**6) if len(slots) == 1 else bar.end
+    events = [(event.onset, event.text) for event in solo.chords if not first <= event.onset < end]
+    for index, slot in enumerate(slots):
+        onset = free[-(-index * len(free) // len(slots))]
+        if slot is not None and slot.text not in ("/", "%", "-"):
+            events.append((onset, slot.text))
+    return ChordLine((), replace(solo, chords=_named(solo, sorted(events))), 1)
+
+
 def _grid_of(solo: Solo, count: int) -> tuple[Bar, ...]:
     """The bars of the solo, at least ``count`` of them."""
     last = solo.meters[-1]

@@ -129,6 +129,18 @@ def commands_after(window: MainWindow) -> tuple[Command, ...]:
             ("tempo", translate("Gavotte", "Tempo as it is"), "=", bar.as_it_is, None),
         )
     ]
+    made += [
+        Command(
+            f"play.speed_{percent}",
+            translate("Gavotte", "{percent} %").format(percent=percent),
+            partial(window.set_speed, percent / 100),
+            (f"Ctrl+Alt+{percent // 10 % 10}",),
+            (*play, translate("Gavotte", "Speed")),
+            at=tuple(page for desk in window.desks.values() for page in desk.pages()),
+            enabled=lambda: bool(window.desk.pages()),
+        )
+        for percent in range(30, 101, 10)
+    ]
     for name, words, keys, by in (
         ("larger", translate("Gavotte", "Larger"), ("Ctrl++", "Ctrl+="), 1),
         ("smaller", translate("Gavotte", "Smaller"), ("Ctrl+-",), -1),

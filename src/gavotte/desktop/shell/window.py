@@ -370,6 +370,13 @@ class MainWindow(QMainWindow):
 
         self.studio.opening.open(solo_id, opened)
 
+    def set_speed(self, share: float) -> None:
+        """Hear what this desk plays at a share of its tempo: the recording where it is listened to, else the page."""
+        if self.desk.kind.uses_recording:
+            self.studio.deck.change(speed=share)
+        else:
+            self.studio.transport.set_rate(share)
+
     def zoom(self, by: int) -> None:
         """Show what is at this desk larger (1), smaller (-1), or in its usual size (0)."""
         self.desk.zoom(by)

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QStyle, QStyledItemDel
 
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import BODY, SMALL, font
+from gavotte.desktop.widgets.by_word import Typed, found_by_word
 
 ID_ROLE, DETAIL_ROLE, EDGE_ROLE, URGENT_ROLE, OWN_ROLE = (Qt.ItemDataRole.UserRole + k for k in range(5))
 ROW_HEIGHT = 56
@@ -111,7 +112,21 @@ class _WordsDelegate(QStyledItemDelegate):
         painter.restore()
 
 
-class WordList(QListWidget):
+class _Searched(QListWidget):
+    """A list whose entries are found by the first letters of any of their words."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._typed = Typed()
+
+    def keyboardSearch(self, search: str | None) -> None:
+        entries = [item.text() if (item := self.item(row)) is not None else "" for row in range(self.count())]
+        row = found_by_word(entries, self._typed.add(search or ""))
+        if row is not None:
+            self.setCurrentRow(row)
+
+
+class WordList(_Searched):
     """A list of headings with words under them, wrapped to its width."""
 
     def __init__(self, name: str) -> None:
@@ -145,7 +160,7 @@ class WordList(QListWidget):
         self.addItem(item)
 
 
-class RowList(QListWidget):
+class RowList(_Searched):
     """A list of two-line rows, each with an id."""
 
     def __init__(self, name: str) -> None:

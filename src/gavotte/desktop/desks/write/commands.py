@@ -213,5 +213,6 @@ def _add_ways(desk: WriteDesk, add: _Add) -> None:
             partial(chords.move_chord, -1),
         ),
     )
+    add(5, (("chords_here", translate("Gavotte", "Chords here…"), "Ctrl+K", desk.write_chords),))
     add(5, moving)
     add(5, (("key_here", translate("Gavotte", "Key from this bar on…"), "Ctrl+Shift+K", desk.change_key),))

@@ -14,6 +14,7 @@ from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
+from gavotte.desktop.desks.write.chord_dialog import ChordDialog
 from gavotte.desktop.desks.write.commands import write_commands
 from gavotte.desktop.desks.write.drafts import Drafts
 from gavotte.desktop.desks.write.instrument_strip import InstrumentStrip
@@ -64,6 +65,7 @@ class WriteDesk(Desk):
         self.drafts = Drafts(session, studio.tape, studio.hearing, studio.activities, self)
         self.page = PageView(engraver)
         self.writer = Writer(session, self)
+        self.chord_dialog: ChordDialog | None = None
         self.taps = RhythmTaps(self._heard_time, self)
         self._playhead: float | None = None
         self.key_dialog: KeyDialog | None = None
@@ -476,6 +478,28 @@ class WriteDesk(Desk):
             if self._session.solo is not None:
                 changed = with_key_from(self._session.solo, bar.onset, dialog.key, dialog.blues)
                 self._session.edit(translate("Gavotte", "Change the key"), changed)
+
+        dialog.accepted.connect(take)
+        dialog.open()
+
+    def write_chords(self) -> None:
+        """Ask for the chords at the caret."""
+        solo = self._session.solo
+        if solo is None:
+            return
+        time = self.writer.entry.caret
+        place = BarGrid(self._with_room(solo)).place(time)
+        where = place[:1].upper() + place[1:]
+        if self._session.shows_written:
+            where += translate("Gavotte", ", in concert pitch")
+        dialog = self.chord_dialog = ChordDialog(self, self._with_room(solo), time, where)
+
+        def take() -> None:
+            line, now = dialog.line, self._session.solo
+            if line is not None and not line.problems and now is solo:
+                changed = replace(line.solo, form_end=solo.form_end)
+                self._session.edit(translate("Gavotte", "Write chords"), changed)
+            self.page.setFocus()
 
         dialog.accepted.connect(take)
         dialog.open()
