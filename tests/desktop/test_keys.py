@@ -342,3 +342,34 @@ def test_chords_are_written_at_the_caret(qtbot: QtBot, at_ferry: MainWindow) -> 
     ]
     assert desk.page.hasFocus()
     assert session.undo_stack.count() == 1
+
+
+def test_a_bar_is_copied_a_fourth_up_or_onto_the_chord_that_is_there(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    at_ferry.activateWindow()
+    at_ferry.show_desk("write")
+    desk, session = at_ferry.desks["write"], at_ferry.session
+    desk.writer.go_to(Fraction(8))
+    desk.page.setFocus()
+    qtbot.keyClick(desk.page, Qt.Key.Key_M)
+    bar = [session.solo.note(note) for note in session.selection.notes()]
+    assert bar
+    go(qtbot, at_ferry, "C")
+    go(qtbot, at_ferry, "Right")
+    qtbot.keyClick(desk.page, Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+    dialog = desk.interval_dialog
+    assert dialog is not None
+    assert dialog.interval.itemText(0).startswith("Onto ")
+    qtbot.waitUntil(dialog.interval.hasFocus)
+    qtbot.keyClicks(dialog.interval, "perfect fourth")
+    assert dialog.interval.currentText() == "Perfect fourth up"
+    dialog.yes.click()
+    pasted = [session.solo.note(note) for note in session.selection.notes()]
+    assert [new.pitch.midi - old.pitch.midi for new, old in zip(pasted, bar, strict=True)] == [5] * len(bar)
+    assert session.undo_stack.count() == 1
+    qtbot.keyClick(desk.page, Qt.Key.Key_M, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+    dialog = desk.interval_dialog
+    qtbot.waitUntil(dialog.interval.hasFocus)
+    qtbot.keyClicks(dialog.interval, "octave down")
+    dialog.yes.click()
+    moved = [session.solo.note(note) for note in session.selection.notes()]
+    assert [new.pitch.midi - old.pitch.midi for new, old in zip(moved, bar, strict=True)] == [-7] * len(bar)

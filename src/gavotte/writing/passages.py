@@ -7,7 +7,7 @@ from collections.abc import Collection
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from gavotte.formats.document import DocumentKind
+from gavotte.formats.document import DocumentKind, with_version
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo
 from gavotte.writing.placing import cleared, closed, fresh_ids, opened, placed, with_line
@@ -18,13 +18,17 @@ PHRASE_REST = Fraction(1)
 
 @dataclass(frozen=True, slots=True)
 class Passage:
-    """Notes that were copied, their onsets counted from the first, and the time they take up."""
+    """Notes that were copied, their onsets counted from the first, and the time they take up.
+
+    ``root`` is that of the chord they were copied from, "" where none is known.
+    """
 
     notes: tuple[Note, ...]
     length: Fraction
+    root: str = ""
 
 
-PASSAGE_DOCUMENT = DocumentKind("gavotte-passage", 1, "passage", Passage)
+PASSAGE_DOCUMENT = DocumentKind("gavotte-passage", 2, "passage", Passage, {1: with_version(2)})
 """A passage on its way through the clipboard."""
 
 

@@ -76,7 +76,9 @@ def other_name(pitch: Pitch) -> Pitch:
     return pitch
 
 
-def _with_pitches(solo: Solo, ids: Collection[str], change: Callable[[Note], Pitch]) -> Solo:
+def with_pitches(solo: Solo, ids: Collection[str], change: Callable[[Note], Pitch]) -> Solo:
+    """The solo with other pitches for some notes; those that would leave 0 to 127 stay."""
+
     def changed(note: Note) -> Note:
         if note.id not in ids:
             return note
@@ -88,24 +90,24 @@ def _with_pitches(solo: Solo, ids: Collection[str], change: Callable[[Note], Pit
 
 def with_pitch(solo: Solo, note_id: str, pitch: Pitch) -> Solo:
     """The solo with another pitch for one note."""
-    return _with_pitches(solo, (note_id,), lambda _: pitch)
+    return with_pitches(solo, (note_id,), lambda _: pitch)
 
 
 def moved_along_scale(solo: Solo, ids: Collection[str], steps: int) -> Solo:
     """The solo with some notes moved by scale steps of the key in force."""
-    return _with_pitches(solo, ids, lambda note: along_scale(note.pitch, steps, solo.key_at(note.onset).key))
+    return with_pitches(solo, ids, lambda note: along_scale(note.pitch, steps, solo.key_at(note.onset).key))
 
 
 def moved_by_octaves(solo: Solo, ids: Collection[str], octaves: int) -> Solo:
     """The solo with some notes moved by octaves; notes that would leave 0 to 127 stay."""
-    return _with_pitches(solo, ids, lambda note: replace(note.pitch, octave=note.pitch.octave + octaves))
+    return with_pitches(solo, ids, lambda note: replace(note.pitch, octave=note.pitch.octave + octaves))
 
 
 def with_accidental(solo: Solo, ids: Collection[str], by: int) -> Solo:
     """The solo with some notes a semitone up or down under the same letter."""
-    return _with_pitches(solo, ids, lambda note: altered(note.pitch, by))
+    return with_pitches(solo, ids, lambda note: altered(note.pitch, by))
 
 
 def with_other_names(solo: Solo, ids: Collection[str]) -> Solo:
     """The solo with some notes under their next names."""
-    return _with_pitches(solo, ids, lambda note: other_name(note.pitch))
+    return with_pitches(solo, ids, lambda note: other_name(note.pitch))

@@ -154,6 +154,8 @@ def _add_edits(desk: WriteDesk, add: _Add) -> None:
         ("cut", translate("Gavotte", "Cut"), "Ctrl+X", writer.cut),
         ("copy", translate("Gavotte", "Copy"), "Ctrl+C", writer.copy),
         ("paste", translate("Gavotte", "Paste"), "Ctrl+V", writer.paste),
+        ("paste_by", translate("Gavotte", "Paste by an interval…"), "Ctrl+Shift+V", desk.paste_by_interval),
+        ("move_by", translate("Gavotte", "Move by an interval…"), "Ctrl+Shift+M", desk.move_by_interval),
         ("cut_in_two", translate("Gavotte", "Cut the note in two"), "K", writer.cut_in_two),
         ("join", translate("Gavotte", "Join the notes"), "J", writer.join),
         ("later", translate("Gavotte", "Later by the chosen value"), "Alt+Right", partial(writer.shift, 1)),

@@ -19,6 +19,7 @@ from gavotte.desktop.desks.write.commands import write_commands
 from gavotte.desktop.desks.write.drafts import Drafts
 from gavotte.desktop.desks.write.instrument_strip import InstrumentStrip
 from gavotte.desktop.desks.write.instrument_view import Moment
+from gavotte.desktop.desks.write.interval_dialog import IntervalDialog
 from gavotte.desktop.desks.write.rhythm_taps import RhythmTaps
 from gavotte.desktop.desks.write.write_panel import WritePanel
 from gavotte.desktop.desks.write.writer import Writer
@@ -42,6 +43,7 @@ from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
 from gavotte.writing.checks import writing_checks
 from gavotte.writing.entry import note_to_mend, reach
+from gavotte.writing.intervals import between_roots, root_at
 from gavotte.writing.marks import words_at
 from gavotte.writing.placing import note_at
 
@@ -66,6 +68,7 @@ class WriteDesk(Desk):
         self.page = PageView(engraver)
         self.writer = Writer(session, self)
         self.chord_dialog: ChordDialog | None = None
+        self.interval_dialog: IntervalDialog | None = None
         self.taps = RhythmTaps(self._heard_time, self)
         self._playhead: float | None = None
         self.key_dialog: KeyDialog | None = None
@@ -480,6 +483,33 @@ class WriteDesk(Desk):
                 self._session.edit(translate("Gavotte", "Change the key"), changed)
 
         dialog.accepted.connect(take)
+        dialog.open()
+
+    def move_by_interval(self) -> None:
+        """Ask for an interval, and move the selected notes by it."""
+        if not self._session.selection.notes():
+            self.studio.asks.tell(translate("Gavotte", "Select a note first"))
+            return
+        words = translate("Gavotte", "Move by an interval"), translate("Gavotte", "Move")
+        dialog = self.interval_dialog = IntervalDialog(self, *words)
+        dialog.accepted.connect(lambda: self.writer.move_by(dialog.move_chosen))
+        dialog.finished.connect(lambda _: self.page.setFocus())
+        dialog.open()
+
+    def paste_by_interval(self) -> None:
+        """Ask for an interval, and paste what was copied moved by it."""
+        solo, root = self._session.solo, self.writer.root_copied
+        if solo is None:
+            return
+        here = root_at(solo, self.writer.entry.caret)
+        chord, _ = _moment(solo, self.writer.entry.caret)
+        onto = None
+        if root is not None and here is not None and chord is not None:
+            onto = shown_chord(chord), between_roots(root, here)
+        words = translate("Gavotte", "Paste by an interval"), translate("Gavotte", "Paste")
+        dialog = self.interval_dialog = IntervalDialog(self, *words, onto)
+        dialog.accepted.connect(lambda: self.writer.paste(dialog.move_chosen))
+        dialog.finished.connect(lambda _: self.page.setFocus())
         dialog.open()
 
     def write_chords(self) -> None:

@@ -18,8 +18,10 @@ from gavotte.solo.differences import changed_times
 from gavotte.solo.document import Articulation, Note, Pick, Solo, Tuplet
 from gavotte.solo.edits import with_notes_moved
 from gavotte.solo.written import written_interval
+from gavotte.theory.pitch import PitchName
 from gavotte.writing import entry as step
 from gavotte.writing.entry import Entered, Entry, Way
+from gavotte.writing.intervals import Move, moved_by, root_at, with_root
 from gavotte.writing.marks import (
     toggled,
     with_bend,
@@ -367,6 +369,8 @@ class Writer(QObject):
         """The selected notes to the clipboard; False where none are."""
         solo, ids = self._session.solo, self._targets()
         passage = copied(solo, ids) if solo is not None else None
+        if solo is not None and passage is not None:
+            passage = with_root(passage, root_at(solo, solo.note(ids[0]).onset))
         board = QGuiApplication.clipboard()
         if passage is None or board is None:
             self.told.emit(translate("Gavotte", "Select a note first"))
@@ -392,13 +396,25 @@ class Writer(QObject):
         except FormatError:
             return None
 
-    def paste(self) -> None:
-        """What was copied, at the caret: over what is there, or before it where the writer inserts."""
+    @property
+    def root_copied(self) -> PitchName | None:
+        """The root of the chord that what was copied was played over."""
+        passage = self._from_clipboard()
+        return PitchName.parse(passage.root) if passage is not None and passage.root else None
+
+    def move_by(self, move: Move) -> None:
+        """The selected notes by a named interval."""
+        self._change(translate("Gavotte", "Move by an interval"), lambda s, i: moved_by(s, i, move), hear=True)
+
+    def paste(self, move: Move | None = None) -> None:
+        """What was copied, at the caret: over what is there, or before it where the writer inserts; moved if wished."""
         solo, passage = self._session.solo, self._from_clipboard()
         if solo is None or passage is None:
             self.told.emit(translate("Gavotte", "There are no notes on the clipboard"))
             return
         changed, names = pasted(solo, passage, self.entry.caret, self.entry.insert)
+        if move is not None:
+            changed = moved_by(changed, names, move)
         self.entry = replace(self.entry, caret=self.entry.caret + passage.length)
         self._session.edit(translate("Gavotte", "Paste"), changed, (names[0], names[-1]))
 
