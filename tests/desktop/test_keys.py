@@ -366,6 +366,8 @@ def test_a_bar_is_copied_a_fourth_up_or_onto_the_chord_that_is_there(qtbot: QtBo
     pasted = [session.solo.note(note) for note in session.selection.notes()]
     assert [new.pitch.midi - old.pitch.midi for new, old in zip(pasted, bar, strict=True)] == [5] * len(bar)
     assert session.undo_stack.count() == 1
+    at_ferry.activateWindow()
+    qtbot.waitUntil(desk.page.hasFocus)
     qtbot.keyClick(desk.page, Qt.Key.Key_M, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
     dialog = desk.interval_dialog
     qtbot.waitUntil(dialog.interval.hasFocus)
