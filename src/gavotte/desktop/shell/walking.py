@@ -35,12 +35,16 @@ class BarDialog(Dialog):
         self.number = Number(first, last, 1)
         self.number.setValue(here)
         self.number.selectAll()
-        name = translate("Gavotte", "Bar, from {first} to {last}").format(first=first, last=last)
+        name = translate("Gavotte", "Bar, up to {last}").format(last=last)
+        if not first:
+            name = translate("Gavotte", "Bar, up to {last}; 0 is the pickup").format(last=last)
         self.number.setAccessibleName(name)
         caption = QLabel(name)
         caption.setObjectName("quiet")
         self.content.addWidget(caption)
         self.content.addWidget(self.number)
+        self.number.setFocus()
+        self.number.selectAll()
 
 
 class Walking(QObject):

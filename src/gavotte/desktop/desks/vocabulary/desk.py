@@ -22,6 +22,7 @@ from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.choice import Choice
+from gavotte.desktop.widgets.elided import ElidedButton
 from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.rows import RowList
 from gavotte.desktop.words import counted
@@ -164,7 +165,7 @@ class VocabularyDesk(Desk):
         self.name = Line()
         self.name.setAccessibleName(translate("Gavotte", "Name of the lick"))
         self.name.setToolTip(translate("Gavotte", "The lick's name; change it as you like"))
-        self.source = QPushButton()
+        self.source = ElidedButton()
         self.source.setObjectName("link")
         self.source.setToolTip(translate("Gavotte", "Open the solo it comes from"))
         self.own_key = QPushButton(translate("Gavotte", "Own key"))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.write.checks_panel import ChecksPanel
@@ -47,6 +48,22 @@ _MENDING = QT_TRANSLATE_NOOP(
 )
 
 
+class _KeysPage(QWidget):
+    """A page whose last words, ``more``, go where there is no room for them."""
+
+    more: QWidget | None = None
+    _room_wanted = 0
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        layout = self.layout()
+        if self.more is None or layout is None:
+            return
+        if self.more.isVisibleTo(self):
+            self._room_wanted = max(layout.totalHeightForWidth(self.width()), layout.totalSizeHint().height())
+        self.more.setVisible(self.height() >= self._room_wanted)
+
+
 class WritePanel(Tabbed):
     """What stands beside the page at the Write desk: keys, marks, chords, draft, checks.
 
@@ -74,7 +91,7 @@ class WritePanel(Tabbed):
         )
 
     def _keys_page(self) -> QWidget:
-        page = QWidget()
+        page = _KeysPage()
         column = QVBoxLayout(page)
         column.setContentsMargins(16, 12, 16, 12)
         column.setSpacing(12)
@@ -121,6 +138,7 @@ class WritePanel(Tabbed):
         more.setObjectName("quiet")
         more.setWordWrap(True)
         column.addWidget(more)
+        page.more = more
         column.addStretch(1)
         return page
 
