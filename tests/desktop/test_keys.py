@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication, QLabel
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QLabel, QWidget
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
 
@@ -375,3 +375,61 @@ def test_a_bar_is_copied_a_fourth_up_or_onto_the_chord_that_is_there(qtbot: QtBo
     dialog.yes.click()
     moved = [session.solo.note(note) for note in session.selection.notes()]
     assert [new.pitch.midi - old.pitch.midi for new, old in zip(moved, bar, strict=True)] == [-7] * len(bar)
+
+
+def name_of(widget: QWidget) -> str:
+    words = widget.text() if isinstance(widget, QAbstractButton) else ""
+    return widget.accessibleName() or words
+
+
+@pytest.mark.parametrize("desk", ["shelf", "listen", "write", "label", "vocabulary"])
+def test_every_stop_on_the_way_by_tab_has_a_name_and_comes_once(qtbot: QtBot, at_ferry: MainWindow, desk: str) -> None:
+    at_ferry.activateWindow()
+    # A note that could be called something else shows buttons of its own.
+    other = next(note for note, label in at_ferry.session.labels.items() if label.alternatives)
+    at_ferry.session.selection.select(other, other)
+    at_ferry.desks["label"].side.show_page("note")
+    at_ferry.show_desk(desk)
+    QApplication.processEvents()
+    start = at_ferry.rail.findChildren(QAbstractButton)[0]
+    start.setFocus()
+    stops: list[QWidget] = []
+    page = at_ferry.desk.focus()
+    while True:
+        here = QApplication.focusWidget()
+        assert here is not None
+        if here in stops:
+            break
+        assert here.isVisible()
+        assert name_of(here), here
+        stops.append(here)
+        # On the page of the Label desk Tab goes to the next question: the way goes on behind it.
+        at_ferry.focusNextPrevChild(True) if here is page else qtbot.keyClick(here, Qt.Key.Key_Tab)
+    assert page in stops, [name_of(stop) for stop in stops]
+    if desk == "label":
+        names = [name_of(stop) for stop in stops]
+        card = at_ferry.desks["label"].side.card
+        alternative = names.index(card.alternative_buttons[0].text())
+        assert names.index("How it does it") < alternative < names.index("Play")
+
+
+def test_a_group_of_buttons_is_one_stop_with_arrows(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    at_ferry.activateWindow()
+    side = at_ferry.desks["label"].side
+    side.show_page("note")
+    side.tabs["note"].setFocus()
+    qtbot.keyClick(side.tabs["note"], Qt.Key.Key_Right)
+    assert side.page_shown == "queue"
+    assert side.tabs["queue"].hasFocus()
+
+
+def test_the_keys_are_never_lost(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    at_ferry.activateWindow()
+    label = at_ferry.desks["label"]
+    label.side.show_page("queue")
+    label.side.queue.rows.setFocus()
+    label.side.queue.rows.hide()
+    focus = QApplication.focusWidget()
+    if focus is not None:
+        focus.clearFocus()
+    qtbot.waitUntil(lambda: QApplication.focusWidget() is not None)

@@ -21,7 +21,7 @@ from PyQt6.QtGui import (
     QShortcut,
     QUndoGroup,
 )
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.asks import Asks
@@ -238,6 +238,9 @@ class MainWindow(QMainWindow):
         self.actions_of.begun.connect(bar.clearMessage)
         for name, desk in self.desks.items():
             desk.state_changed.connect(partial(self._show_state, name))
+        app = QApplication.instance()
+        assert isinstance(app, QApplication)
+        app.focusChanged.connect(self._keep_focus)
         hints = QGuiApplication.styleHints()
         assert hints is not None
         hints.colorSchemeChanged.connect(self._show_look)
@@ -257,6 +260,15 @@ class MainWindow(QMainWindow):
         if self.session.solo_id is not None:
             self.studio.deck.turn_to(self.session.solo_id)
             self.studio.transport.turn_to(self.session.solo_id)
+
+    def _keep_focus(self, _: QWidget | None, now: QWidget | None) -> None:
+        """Where what had the keys has gone, they go to the page."""
+        if now is None and self.isActiveWindow() and QApplication.activeModalWidget() is None:
+            QTimer.singleShot(0, self._find_focus)
+
+    def _find_focus(self) -> None:
+        if self.isActiveWindow() and QApplication.focusWidget() is None and QApplication.activePopupWidget() is None:
+            self.desk.focus().setFocus()
 
     # -- what changed -------------------------------------------------------------------------------
 

@@ -6,10 +6,11 @@ from collections.abc import Callable, Sequence
 from functools import partial
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QApplication, QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
 from gavotte.desktop.widgets.header import rule
+from gavotte.desktop.widgets.one_stop import OneStop
 
 
 def _takes_keys(widget: QWidget) -> bool:
@@ -35,7 +36,7 @@ class Tabbed(QWidget):
         row = QHBoxLayout()
         row.setContentsMargins(10, 8, 10, 8)
         row.setSpacing(0)
-        group = QButtonGroup(self)
+        group = OneStop(self)
         for name, words, page in pages:
             button = QPushButton(words)
             button.setObjectName("tab")

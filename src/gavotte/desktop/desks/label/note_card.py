@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtWidgets import (
-    QButtonGroup,
     QFrame,
     QGridLayout,
     QHBoxLayout,
@@ -20,6 +19,7 @@ from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.keyboard_strip import KeyboardStrip
+from gavotte.desktop.widgets.one_stop import OneStop
 from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words, figure_words, sureness
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.overview import Group
@@ -46,6 +46,7 @@ class NoteCard(QScrollArea):
     def __init__(self) -> None:
         super().__init__()
         self.setWidgetResizable(True)
+        self.setAccessibleName(translate("Gavotte", "The note's card"))
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._target: str | None = None
@@ -85,7 +86,7 @@ class NoteCard(QScrollArea):
         grid = QGridLayout()
         grid.setSpacing(4)
         self.functions: dict[Function, QPushButton] = {}
-        self._group = QButtonGroup(self)
+        self._group = OneStop(self)
         for k, (function, marked) in enumerate(FUNCTION_WORDS.items()):
             word = said(marked)
             button = QPushButton(word)
@@ -242,8 +243,12 @@ class NoteCard(QScrollArea):
         shown = bool(label.alternatives)
         self._alternatives_rule.setVisible(shown)
         self._alternatives_heading.setVisible(shown)
+        before: QWidget = self.take_back
         for alternative in label.alternatives:
             self._alternatives.addWidget(self._alternative(alternative))
+            # What is made anew would come last on the way by Tab.
+            QWidget.setTabOrder(before, self.alternative_buttons[-1])
+            before = self.alternative_buttons[-1]
 
     def _alternative(self, alternative: Alternative) -> QWidget:
         box = QWidget()
@@ -254,6 +259,7 @@ class NoteCard(QScrollArea):
         button.setIcon(function_icon(alternative.function, self.palette_in_use))
         button.setStyleSheet("text-align: left; padding: 4px 8px;")
         button.setToolTip(translate("Gavotte", "Call it this instead"))
+        button.setAccessibleDescription(alternative.reason)
         button.clicked.connect(lambda: self.function_chosen.emit(alternative.function, alternative.device))
         self.alternative_buttons.append(button)
         text = QLabel(alternative.reason)

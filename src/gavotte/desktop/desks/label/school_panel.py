@@ -198,6 +198,7 @@ class SchoolPanel(QScrollArea):
                 if number:
                     words = translate("Gavotte", "{labels} would change").format(labels=counted(number, "label"))
                 self.counts[name].setText(words)
+                self.ticks[name].setAccessibleDescription(words)
 
         self._activities.beside(self, work, take, lambda error: self.failed.emit(str(error)))
 

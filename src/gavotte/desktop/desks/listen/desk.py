@@ -109,7 +109,7 @@ class ListenDesk(Desk):
         return {"file.recording": (self.another,)}
 
     def focus(self) -> QWidget:
-        return self.wave
+        return self.wave if self.has_recording else self.step
 
     def beside(self) -> QWidget:
         return self.page

@@ -7,7 +7,7 @@ from fractions import Fraction
 from functools import partial
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
@@ -24,6 +24,7 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.elided import ElidedButton
 from gavotte.desktop.widgets.line import Line
+from gavotte.desktop.widgets.one_stop import OneStop
 from gavotte.desktop.widgets.rows import RowList
 from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
@@ -170,7 +171,7 @@ class VocabularyDesk(Desk):
         self.source.setToolTip(translate("Gavotte", "Open the solo it comes from"))
         self.own_key = QPushButton(translate("Gavotte", "Own key"))
         self.all_keys = QPushButton(translate("Gavotte", "All twelve keys"))
-        self._views = QButtonGroup(self)
+        self._views = OneStop(self)
         for button, tip in (
             (self.own_key, translate("Gavotte", "The lick as it was played")),
             (self.all_keys, translate("Gavotte", "A sheet in all twelve keys")),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.write.checks_panel import ChecksPanel
 from gavotte.desktop.desks.write.chords_panel import ChordsPanel
@@ -14,6 +14,7 @@ from gavotte.desktop.desks.write.marks_panel import MarksPanel
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Tick
+from gavotte.desktop.widgets.one_stop import OneStop
 from gavotte.desktop.widgets.tabbed import Tabbed
 from gavotte.writing.entry import Entry, Way
 
@@ -98,7 +99,7 @@ class WritePanel(Tabbed):
         row = QHBoxLayout()
         row.setSpacing(4)
         self.ways: dict[Way, QPushButton] = {}
-        group = QButtonGroup(self)
+        group = OneStop(self)
         for way, words, tip in _WAYS:
             button = QPushButton(said(words))
             button.setCheckable(True)
