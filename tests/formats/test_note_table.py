@@ -6,9 +6,11 @@ from fractions import Fraction
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.note_table import COLUMNS, write_note_table
+from gavotte.labelling.answers import with_reading
 from gavotte.labelling.labeller import label_solo
-from gavotte.solo.document import Function
+from gavotte.solo.document import Function, Reading, ReadingKind
 from gavotte.solo.edits import with_decision
+from gavotte.theory.pitch import PitchName
 
 
 def test_a_row_a_note_with_all_of_its_label() -> None:
@@ -32,3 +34,13 @@ def test_a_row_a_note_with_all_of_its_label() -> None:
 def test_notes_without_labels_leave_their_cells_empty() -> None:
     rows = list(csv.DictReader(io.StringIO(write_note_table(DEMO_SOLOS[0](), {}))))
     assert {row["function"] for row in rows} == {None}
+
+
+def test_a_reading_stands_in_the_rows_it_covers() -> None:
+    solo = DEMO_SOLOS[0]()
+    first, last = solo.notes[4].id, solo.notes[9].id
+    read = with_reading(solo, Reading(first, last, ReadingKind.KEY_CENTRE, PitchName("F"), "mixed blues"))
+    rows = list(csv.DictReader(io.StringIO(write_note_table(read, {label.note: label for label in label_solo(read)}))))
+    covered = [row["reading"] for row in rows]
+    assert set(covered[4:10]) == {"F mixed blues"}
+    assert covered[3] == covered[10] == ""

@@ -67,6 +67,8 @@ def test_the_markdown_holds_title_keys_changes_readings_and_bars() -> None:
     for part in parts:
         assert part in text
     assert "**Reading:** bars 1 to 2 are heard in C major pentatonic." in text
+    first = bar_texts(labelled(solo))[0].words
+    assert first.startswith("From here to bar 2 the line is heard in C major pentatonic. ")
     assert text.endswith("\n")
 
 

@@ -13,8 +13,10 @@ from gavotte.solo.label import Label
 COLUMNS = (
     "note", "bar", "beat", "onset", "duration", "pitch", "midi", "grace", "marks", "uncertain", "chord", "scale",
     "degree", "function", "device", "target", "group", "implied", "confidence", "decided", "tension", "reason",
+    "reading",
 )  # fmt: skip
-"""Column names. ``onset`` and ``duration`` are quarter notes as exact fractions, ``target`` is a note."""
+"""Column names. ``onset`` and ``duration`` are quarter notes as exact fractions, ``target`` is a note, ``reading`` what a note is heard
+against where that is not the chord."""
 
 
 def write_note_table(solo: Solo, labels: Mapping[str, Label]) -> str:
@@ -46,6 +48,6 @@ def note_rows(solo: Solo, labels: Mapping[str, Label]) -> Iterator[list[object]]
             row += [
                 label.chord, label.scale, label.degree, label.function, label.device, label.target or "",
                 "" if label.group is None else label.group, label.implied or "", label.confidence,
-                int(label.decided), label.tension, label.reason,
+                int(label.decided), label.tension, label.reason, label.heard,
             ]  # fmt: skip
         yield row

@@ -41,12 +41,14 @@ def bar_texts(found: Labelled) -> tuple[BarText, ...]:
     remarks = {remark.onset: remark.words for remark in solo.remarks}
     places_of = {note.note.id: note.index for note in found.frame.notes}
     chords = _chords_by_bar(found)
+    readings = _readings_by_bar(found)
     texts = []
     for index, places in sorted(by_bar.items()):
         give_way()
         bar = grid.bars[index]
         own = remarks.get(bar.onset)
-        words = own if own is not None else " ".join(_sentences(found, places_of, places))
+        told = [*readings.get(index, ()), *_sentences(found, places_of, places)]
+        words = own if own is not None else " ".join(told)
         texts.append(BarText(bar.onset, bar.number, "  ".join(chords[index]), words, own is not None))
     return tuple(texts)
 
@@ -105,6 +107,19 @@ def _chords_by_bar(found: Labelled) -> list[list[str]]:
                 break
             names[index].append(name)
     return names
+
+
+def _readings_by_bar(found: Labelled) -> dict[int, list[str]]:
+    """For the bars in which a reading begins, what it says: "From here to bar 5 the line is heard in B♭ blues." """
+    solo, grid = found.solo, found.frame.grid
+    told: dict[int, list[str]] = {}
+    for reading, covered in read_stretches(solo):
+        if reading.kind is ReadingKind.CHANGES:
+            continue
+        first, last = (grid.index_at(solo.notes[i].onset) for i in (covered.start, covered.stop - 1))
+        where = "Here" if first == last else f"From here to bar {grid.bars[last].number}"
+        told.setdefault(first, []).append(f"{where} the line is heard in {reading_name(reading)}.")
+    return told
 
 
 # -- sentences ------------------------------------------------------------------------------------------
