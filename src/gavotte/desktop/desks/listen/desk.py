@@ -251,9 +251,12 @@ class ListenDesk(Desk):
     def _show_tape(self) -> None:
         tape, session = self._tape, self._session
         ready = tape.decoded is not None and session.solo is not None
+        waits_here = self.step.hasFocus()
         for widget in (self._head, self._body, self.bar):
             widget.setVisible(ready)
         self._nothing.setVisible(not ready)
+        if ready and waits_here:
+            self.wave.setFocus()
         self.cancel()
         self.doubting.forget()
         self.pitches.show_lead(None)

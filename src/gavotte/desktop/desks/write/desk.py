@@ -168,7 +168,6 @@ class WriteDesk(Desk):
             (translate("Gavotte", "Alt + value"), translate("Gavotte", "Length of selected notes")),
             ("← → ↑ ↓", translate("Gavotte", "Move the caret")),
             (translate("Gavotte", "Shift + ← →"), translate("Gavotte", "Select notes")),
-            (translate("Gavotte", "Ctrl + ← →"), translate("Gavotte", "Bar before, next bar")),
             (translate("Gavotte", "Home, End"), translate("Gavotte", "Start, behind the last note")),
         )
 
