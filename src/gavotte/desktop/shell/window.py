@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
@@ -238,9 +239,7 @@ class MainWindow(QMainWindow):
         self.actions_of.begun.connect(bar.clearMessage)
         for name, desk in self.desks.items():
             desk.state_changed.connect(partial(self._show_state, name))
-        app = QApplication.instance()
-        assert isinstance(app, QApplication)
-        app.focusChanged.connect(self._keep_focus)
+        self._application().focusChanged.connect(self._keep_focus)
         hints = QGuiApplication.styleHints()
         assert hints is not None
         hints.colorSchemeChanged.connect(self._show_look)
@@ -260,6 +259,12 @@ class MainWindow(QMainWindow):
         if self.session.solo_id is not None:
             self.studio.deck.turn_to(self.session.solo_id)
             self.studio.transport.turn_to(self.session.solo_id)
+
+    @staticmethod
+    def _application() -> QApplication:
+        app = QApplication.instance()
+        assert isinstance(app, QApplication)
+        return app
 
     def _keep_focus(self, _: QWidget | None, now: QWidget | None) -> None:
         """Where what had the keys has gone, they go to the page."""
@@ -684,6 +689,9 @@ class MainWindow(QMainWindow):
         self.studio.deck.close()
         self.studio.transport.close()
         self._states_soon.stop()
+        # Focus moves while it is taken apart, too; who closes twice has taken leave of it already.
+        with suppress(TypeError):
+            self._application().focusChanged.disconnect(self._keep_focus)
         # Its stacks take leave of it one by one while the window is taken apart: nobody is there to be told.
         self.undo.blockSignals(True)
         super().closeEvent(event)
