@@ -7,6 +7,7 @@ longer than the interface may stand still, and a widget taken away by another th
 from __future__ import annotations
 
 import gc
+import time
 
 from PyQt6.QtCore import QObject, QTimer
 
@@ -20,7 +21,9 @@ _LATEST = 120
 _STILL = 20
 """After so many looks in a row at which nothing was going on, nobody feels a look at everything."""
 _LONGEST = 600
-"""After so many looks, five minutes, everything is looked at though there was no such moment."""
+"""After so many looks, five minutes, everything is looked at though there was no such moment; unless it is felt."""
+_FELT_SECONDS = 0.1
+"""A look at everything that took longer the last time waits for a moment at which nothing is going on."""
 
 
 class GarbageCollector(QObject):
@@ -30,6 +33,7 @@ class GarbageCollector(QObject):
         super().__init__(parent)
         self._young_looks = self._before = self._still = self._since_whole = 0
         self._wants_whole = False
+        self._took = 0.0
         self._timer = QTimer(self)
         self._timer.setInterval(_EVERY_MILLISECONDS)
         self._timer.timeout.connect(self.look)
@@ -61,9 +65,12 @@ class GarbageCollector(QObject):
             gc.collect(1)
             self._young_looks += 1
         self._since_whole += 1
-        if self._wants_whole and (self._still >= _STILL or self._since_whole >= _LONGEST):
+        is_due = self._since_whole >= _LONGEST and self._took < _FELT_SECONDS
+        if self._wants_whole and (self._still >= _STILL or is_due):
+            begun = time.perf_counter()
             gc.unfreeze()
             gc.collect()
             gc.freeze()
+            self._took = time.perf_counter() - begun
             self._wants_whole, self._since_whole = False, 0
         self._before = gc.get_count()[0]
