@@ -42,7 +42,7 @@ def test_documents_return_the_lick() -> None:
     with pytest.raises(FormatError, match="no Gavotte lick"):
         LICK_DOCUMENT.read(b"{}")
     with pytest.raises(FormatError, match="newer"):
-        LICK_DOCUMENT.read(LICK_DOCUMENT.write(lick).replace(b'"version":5', b'"version":99'))
+        LICK_DOCUMENT.read(LICK_DOCUMENT.write(lick).replace(b'"version":6', b'"version":99'))
 
 
 @pytest.mark.parametrize(
