@@ -143,18 +143,27 @@ def run(bars: int) -> Iterator[tuple[str, float]]:
                 ("back up", library.back_up_now),
                 ("go to Write", lambda: window.show_desk("write")),
                 ("to the middle", lambda: window.desks["write"].writer.go_to(Fraction(2 * bars))),
-                ("write a note", lambda: QTest.keyClick(window.desks["write"].page, "c")),
+                ("write a note", lambda: write(window, "c")),
                 ("the chords", window.desks["write"].panel.tabs["chords"].click),
-                ("write another", lambda: QTest.keyClick(window.desks["write"].page, "d")),
+                ("write another", lambda: write(window, "d")),
                 ("the checks", window.desks["write"].panel.tabs["checks"].click),
                 ("to the end", lambda: window.desks["write"].writer.go_to(Fraction(4 * bars))),
-                ("write at the end", lambda: QTest.keyClick(window.desks["write"].page, "e")),
+                ("write at the end", lambda: write(window, "e")),
                 ("undo everything", lambda: undo_all(window)),
                 ("go to the shelf", lambda: window.show_desk("shelf")),
             ]
             for words, do in rows:
                 yield words, longest(window, do)
             window.close()
+
+
+def write(window: MainWindow, letter: str) -> None:
+    """A pitch by its letter; what it is to write must be there then."""
+    before, page = window.session.solo, window.desks["write"].page
+    window.activateWindow()
+    page.setFocus()
+    QTest.keyClick(page, letter)
+    assert window.session.solo is not before, "nothing was written"
 
 
 def undo_all(window: MainWindow) -> None:
