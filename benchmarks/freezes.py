@@ -142,12 +142,13 @@ def run(bars: int) -> Iterator[tuple[str, float]]:
                 (f"import {bars} bars", lambda: window.import_files([folder / "long.musicxml"])),
                 ("back up", library.back_up_now),
                 ("go to Write", lambda: window.show_desk("write")),
-                ("to the middle", lambda: window.desks["write"].writer.go_to(Fraction(2 * bars))),
+                ("to the middle", lambda: go_to(window, Fraction(2 * bars))),
                 ("write a note", lambda: write(window, "c")),
                 ("the chords", window.desks["write"].panel.tabs["chords"].click),
+                ("back to the page", lambda: go_to(window, Fraction(2 * bars + 4))),
                 ("write another", lambda: write(window, "d")),
                 ("the checks", window.desks["write"].panel.tabs["checks"].click),
-                ("to the end", lambda: window.desks["write"].writer.go_to(Fraction(4 * bars))),
+                ("to the end", lambda: go_to(window, Fraction(4 * bars))),
                 ("write at the end", lambda: write(window, "e")),
                 ("undo everything", lambda: undo_all(window)),
                 ("go to the shelf", lambda: window.show_desk("shelf")),
@@ -160,10 +161,18 @@ def run(bars: int) -> Iterator[tuple[str, float]]:
 def write(window: MainWindow, letter: str) -> None:
     """A pitch by its letter; what it is to write must be there then."""
     before, page = window.session.solo, window.desks["write"].page
-    window.activateWindow()
-    page.setFocus()
+    # A value chosen first: else the letter would only mend the pitch that is there.
+    QTest.keyClick(page, "3")
     QTest.keyClick(page, letter)
     assert window.session.solo is not before, "nothing was written"
+
+
+def go_to(window: MainWindow, time: Fraction) -> None:
+    """The caret to a time, with the keys on the page."""
+    page = window.desks["write"].page
+    window.activateWindow()
+    page.setFocus()
+    window.desks["write"].writer.go_to(time)
 
 
 def undo_all(window: MainWindow) -> None:
