@@ -6,6 +6,7 @@ from PyQt6.QtCore import QItemSelectionModel, Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import with_key
+from gavotte.desktop.desk.updates import Follower, Update
 from gavotte.desktop.desks.label.item_words import Words, words_of
 from gavotte.desktop.desks.label.review import Review
 from gavotte.desktop.solo.session import SoloSession
@@ -64,7 +65,9 @@ class QueuePanel(QWidget):
         column.addWidget(rule())
         column.addWidget(self.rows, 1)
         column.addWidget(self.plain)
-        review.changed.connect(self.refresh)
+        # Nobody waits for a long list at another page.
+        self._follower = Follower(self, lambda _: self.refresh())
+        review.changed.connect(lambda: self._follower.note(Update.EDITED))
         review.current_changed.connect(self._show_current)
         self._listed: list[tuple[Question, Words]] = []
         self.refresh()
