@@ -373,8 +373,7 @@ class PageView(QGraphicsView):
     def _next_due(self) -> Row | None:
         if self._solo is None:
             return None
-        wanted = self._time_of(self._wanted) if isinstance(self._wanted, str) else self._wanted
-        return self._rows.next_due(*self._seen(), None if wanted is None else self._row_at(wanted))
+        return self._rows.next_due(*self._seen(), self._wanted_row())
 
     @Undisturbed()
     def _set_next(self) -> None:
@@ -546,9 +545,13 @@ class PageView(QGraphicsView):
         self._wanted = wanted
         self._look_around()
 
-    def _show_wanted(self) -> None:
+    def _wanted_row(self) -> Row | None:
+        """The row of the note or time that is wanted, None where none is."""
         time = self._time_of(self._wanted) if isinstance(self._wanted, str) else self._wanted
-        row = None if time is None else self._row_at(time)
+        return None if time is None else self._row_at(time)
+
+    def _show_wanted(self) -> None:
+        row = self._wanted_row()
         if row is not None and row.item is not None:
             self._wanted = None
             self.ensureVisible(QRectF(0, row.top, 1, row.item.height), 0, 12)

@@ -43,7 +43,7 @@ from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
 from gavotte.writing.checks import writing_checks
 from gavotte.writing.entry import note_to_mend, reach
-from gavotte.writing.intervals import between_roots, root_at
+from gavotte.writing.intervals import between_roots
 from gavotte.writing.marks import words_at
 from gavotte.writing.placing import note_at
 
@@ -500,11 +500,10 @@ class WriteDesk(Desk):
         solo, root = self._session.solo, self.writer.root_copied
         if solo is None:
             return
-        here = root_at(solo, self.writer.entry.caret)
         chord, _ = _moment(solo, self.writer.entry.caret)
         onto = None
-        if root is not None and here is not None and chord is not None:
-            onto = shown_chord(chord), between_roots(root, here)
+        if root is not None and chord is not None:
+            onto = shown_chord(chord), between_roots(root, chord.root)
         words = translate("Gavotte", "Paste by an interval"), translate("Gavotte", "Paste")
         dialog = self.interval_dialog = IntervalDialog(self, *words, onto)
         dialog.accepted.connect(lambda: self.writer.paste(dialog.move_chosen))
