@@ -50,6 +50,13 @@ class Selection(QObject):
         if self.put(anchor, current):
             self.changed.emit()
 
+    def lift(self) -> bool:
+        """Keep of several notes only the one the selection has come to; False where there are not several."""
+        if len(self.notes()) < 2:
+            return False
+        self.select(self.current, self.current)
+        return True
+
     def notes(self) -> tuple[str, ...]:
         """Ids of the selected notes, in the order of the line."""
         anchor, current = (self._places.get(note or "") for note in (self.anchor, self.current))

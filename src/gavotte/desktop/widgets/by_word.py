@@ -8,17 +8,16 @@ from PyQt6.QtCore import QElapsedTimer
 from PyQt6.QtWidgets import QApplication
 
 
-def found_by_word(entries: Sequence[str], typed: str, start: int = 0) -> int | None:
+def found_by_word(entries: Sequence[str], typed: str) -> int | None:
     """The place of the entry meant by ``typed``; None where none is.
 
-    An entry that begins so comes before one with such a word; from ``start`` on, and around the end.
+    An entry that begins so comes before one with such a word.
     """
     wanted = typed.lower().split()
     if not wanted:
         return None
-    order = [*range(start, len(entries)), *range(start)]
-    begins = (place for place in order if entries[place].lower().startswith(typed.lower()))
-    has_words = (place for place in order if _has(entries[place].lower().split(), wanted))
+    begins = (place for place, entry in enumerate(entries) if entry.lower().startswith(typed.lower()))
+    has_words = (place for place, entry in enumerate(entries) if _has(entry.lower().split(), wanted))
     return next(begins, next(has_words, None))
 
 

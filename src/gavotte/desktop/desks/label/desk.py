@@ -88,11 +88,7 @@ class LabelDesk(Desk):
         return self.side.place_for_keys()
 
     def escape(self) -> bool:
-        selection = self._session.selection
-        if len(selection.notes()) < 2:
-            return False
-        selection.select(selection.current, selection.current)
-        return True
+        return self._session.selection.lift()
 
     @property
     def undo_stack(self) -> QUndoStack:

@@ -122,15 +122,11 @@ class WriteDesk(Desk):
         return self.panel.place_for_keys()
 
     def escape(self) -> bool:
-        selection = self._session.selection
         if self.taps.is_tapping:
             self.taps.forget()
             self.studio.asks.tell(translate("Gavotte", "Nothing was tapped"))
             return True
-        if len(selection.notes()) < 2:
-            return False
-        selection.select(selection.current, selection.current)
-        return True
+        return self._session.selection.lift()
 
     @property
     def undo_stack(self) -> QUndoStack:
