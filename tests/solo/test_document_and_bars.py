@@ -4,7 +4,7 @@ from fractions import Fraction
 import pytest
 from tests.conftest import make_solo
 
-from gavotte.solo.bars import BarGrid
+from gavotte.solo.bars import BarGrid, bars_written
 from gavotte.solo.checks import check
 from gavotte.solo.document import ChordEvent, Function, MeterRegion, OddBar, Solo
 from gavotte.solo.edits import with_decision, without_decision
@@ -28,6 +28,16 @@ def test_the_pickup_is_bar_nought() -> None:
     assert [bar.number for bar in grid.bars] == [0, 1, 2, 3]
     assert grid.place(Fraction(-1, 2)) == "the pickup, the and of 4"
     assert grid.place(Fraction(11, 2)) == "bar 2, the and of 2"
+
+
+def test_bars_are_written_in_where_a_note_begins() -> None:
+    with_rest = make_solo([("C7", "G4/8 A4"), ("Fmaj7", ""), ("Gm7", "D5/1"), ("F6", "C5/1")], pickup=Fraction(1))
+    assert bars_written(with_rest) == 3
+    assert bars_written(line()) == 4
+    assert bars_written(replace(line(), notes=())) == 0
+    held_on = make_solo([("C7", "G4/2"), ("F7", "")])
+    over_the_barline = replace(held_on, notes=(replace(held_on.notes[0], duration=Fraction(6)),))
+    assert bars_written(over_the_barline) == 1
 
 
 def test_meter_changes_and_odd_bars_shape_the_grid() -> None:

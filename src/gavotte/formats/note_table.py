@@ -15,8 +15,8 @@ COLUMNS = (
     "degree", "function", "device", "target", "group", "implied", "confidence", "decided", "tension", "reason",
     "reading",
 )  # fmt: skip
-"""Column names. ``onset`` and ``duration`` are quarter notes as exact fractions, ``target`` is a note, ``reading`` what
-a note is heard against where that is not the chord.
+"""Column names. ``onset`` and ``duration`` are quarter notes as exact fractions, ``target`` is a note, ``group`` the
+first note of its figure, ``reading`` what a note is heard against where that is not the chord.
 """
 
 

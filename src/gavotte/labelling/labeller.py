@@ -62,14 +62,14 @@ def labelled(solo: Solo, school: School | None = None, like: Labelled | None = N
     frame = Frame(solo, school or solo.school, None if like is None else like.frame)
     first, last = frame.changed
     verdicts = decide(frame, frame.school, first, last)
-    groups = _group_numbers(verdicts)
+    groups = _groups(frame, verdicts)
     ruled = [
         _label(frame, note, verdict, groups) for note, verdict in zip(frame.notes[first:last], verdicts, strict=True)
     ]
     costs = [verdict.cost for verdict in verdicts]
     if like is not None and (first, last) != (0, len(frame.notes)):
         behind = last - frame.moved
-        ruled = [*like.ruled[:first], *ruled, *_moved_on(like.ruled[behind:], frame.moved)]
+        ruled = [*like.ruled[:first], *ruled, *like.ruled[behind:]]
         costs = [*like.costs[:first], *costs, *like.costs[behind:]]
     labels = _with_decisions(frame, ruled, like)
     return Labelled(frame, tuple(ruled), labels, tuple(costs))
@@ -119,23 +119,16 @@ def is_small_step(before: Solo, after: Solo) -> bool:
     return all(len(items) <= _FEW for items in others)
 
 
-def _moved_on(labels: Sequence[Label], by: int) -> Sequence[Label]:
-    """Labels of notes that stand ``by`` places later now: their groups are numbered by place."""
-    if not by:
-        return labels
-    return [label if label.group is None else replace(label, group=label.group + by) for label in labels]
+def _groups(frame: Frame, verdicts: list[Verdict]) -> dict[int, str]:
+    """Figures that hold more than one note, by identity, each called by the first note it explains.
 
-
-def _group_numbers(verdicts: list[Verdict]) -> dict[int, int]:
-    """Figures that hold more than one note, by identity, each numbered by the first note it explains, from 1.
-
-    So an edit elsewhere changes no number.
+    So an edit elsewhere changes no name.
     """
     figures = (verdict.figure for verdict in verdicts)
-    return {id(f): min(f.explains) + 1 for f in figures if f is not None and len(f.members) > 1}
+    return {id(f): frame.notes[min(f.explains)].note.id for f in figures if f is not None and len(f.members) > 1}
 
 
-def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, int]) -> Label:
+def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, str]) -> Label:
     give_way()
     explanation = verdict.explanation
     span = frame.span_of(note)

@@ -138,13 +138,13 @@ class Group:
     target: str | None
 
 
-def groups(found: Labelled) -> dict[int, Group]:
-    """The figures of a solo by their number."""
-    members: dict[int, list[Label]] = {}
+def groups(found: Labelled) -> dict[str, Group]:
+    """The figures of a solo by what their notes' labels call them."""
+    members: dict[str, list[Label]] = {}
     for label in found.labels:
         if label.group is not None:
             members.setdefault(label.group, []).append(label)
-    return {number: _group(labels) for number, labels in members.items()}
+    return {called: _group(labels) for called, labels in members.items()}
 
 
 def _group(labels: list[Label]) -> Group:

@@ -181,6 +181,7 @@ def _move_into(notes: Sequence[FramedNote], i: int) -> float:
 def _notes(found: Labelled, surprises: Sequence[float]) -> Iterator[Slip]:
     notes = found.frame.notes
     for i, note in enumerate(notes):
+        give_way()
         wide = _stands_apart(notes, i)
         if note.note.grace or note.in_centre or found.frame.span_of(note).over is not None:
             continue

@@ -6,6 +6,7 @@ from bisect import bisect_right
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
+from math import inf
 
 from gavotte.solo.document import MeterRegion, OddBar, Solo
 from gavotte.theory.meter import Meter
@@ -36,22 +37,22 @@ _A_MOMENT = 1e-6
 
 
 class BarGrid:
-    """All bars of a solo, up to the one its last note or chord falls in."""
+    """All bars of a solo, up to the one its last note or chord falls in; ``onsets`` are where they begin, as floats."""
 
     def __init__(self, solo: Solo) -> None:
         last_chord = solo.chords[-1].onset if solo.chords else None
-        self.bars, self._beat_ones, self._onsets = _bars(solo.meters, solo.odd_bars, solo.pickup, solo.end, last_chord)
+        self.bars, self._beat_ones, self.onsets = _bars(solo.meters, solo.odd_bars, solo.pickup, solo.end, last_chord)
 
     def index_at(self, onset: Fraction) -> int:
         """Index of the bar that holds ``onset``; times outside fall in the first or last bar."""
-        return max(0, bisect_right(self._onsets, onset.numerator / onset.denominator) - 1)
+        return max(0, bisect_right(self.onsets, onset.numerator / onset.denominator) - 1)
 
     def sounding(self, onset: Fraction, length: Fraction) -> range:
         """Indexes of the bars in which something sounds that begins at ``onset``; where it has no ``length``, of one.
 
         What ends at a barline does not reach into the bar behind it.
         """
-        onsets = self._onsets
+        onsets = self.onsets
         # Binary fractions are quick.
         start = onset.numerator / onset.denominator
         first = max(0, bisect_right(onsets, start) - 1)
@@ -71,7 +72,7 @@ class BarGrid:
 
     def place_of(self, above: int, below: int) -> tuple[Bar, int, int]:
         """What ``locate`` says of the onset ``above / below`` (in lowest terms), the offset as such a pair too."""
-        index = max(0, bisect_right(self._onsets, above / below) - 1)
+        index = max(0, bisect_right(self.onsets, above / below) - 1)
         one = self._beat_ones[index]
         if one.denominator == 1:
             return self.bars[index], above - one.numerator * below, below
@@ -87,8 +88,14 @@ class BarGrid:
 
 def bars_written(solo: Solo) -> int:
     """How many bars have a note that starts in them."""
-    grid = BarGrid(solo)
-    return len({grid.index_at(note.onset) for note in solo.notes})
+    number, stop = 0, -inf
+    following = iter([*BarGrid(solo).onsets[1:], inf])
+    for note in solo.notes:
+        onset = note.onset.numerator / note.onset.denominator
+        if onset >= stop:
+            number += 1
+            stop = next(end for end in following if end > onset)
+    return number
 
 
 Grid = tuple[tuple[Bar, ...], list[Fraction], list[float]]

@@ -50,12 +50,12 @@ class Sustained:
 class Label:
     """One note's label.
 
-    ``note`` and ``target`` are note ids; ``chord`` is the chord in force in normal form ("" where there is
-    none); ``scale`` names the local scale; ``group`` is a number the notes of one figure share, ``figure`` the name of
-    its kind. ``confidence`` is a share from 0 to 1. ``decided`` says that the user set the function. ``shown`` is the
-    degree as its school writes it. Where the note is read otherwise than by the changes, ``heard`` says by what ("B♭
-    blues", "over E♭m7"), and ``other`` is its degree in the other reading: above the key centre's tonic, or against the
-    written chord.
+    ``note`` and ``target`` are note ids; ``chord`` is the chord in force in normal form ("" where there is none);
+    ``scale`` names the local scale; ``group`` is what the notes of one figure share, the id of the first note it
+    explains, and ``figure`` the name of its kind. ``confidence`` is a share from 0 to 1. ``decided`` says that the user
+    set the function. ``shown`` is the degree as its school writes it. Where the note is read otherwise than by the
+    changes, ``heard`` says by what ("B♭ blues", "over E♭m7"), and ``other`` is its degree in the other reading: above
+    the key centre's tonic, or against the written chord.
     """
 
     note: str
@@ -66,7 +66,7 @@ class Label:
     scale: str
     target: str | None = None
     implied: str | None = None
-    group: int | None = None
+    group: str | None = None
     confidence: float = 1.0
     reason: str = ""
     alternatives: tuple[Alternative, ...] = ()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.solo.document import Articulation, Note, Solo
 from gavotte.sounding.events import Sound, Voice
 from gavotte.sounding.timeline import Timeline
@@ -24,6 +25,7 @@ def solo_sounds(solo: Solo, timeline: Timeline) -> list[Sound]:
     sounds: list[Sound] = []
     graces = _grace_places(solo.notes)
     for index, note in enumerate(solo.notes):
+        give_way()
         before = solo.notes[index - 1] if index else None
         following = solo.notes[index + 1] if index + 1 < len(solo.notes) else None
         if note.grace:

@@ -35,7 +35,11 @@ class Timeline:
         self._seconds = [0.0]
         for start, following, length in zip(self._starts, self._starts[1:], self._lengths, strict=False):
             self._seconds.append(self._seconds[-1] + float(following - start) * length)
-        turns = sorted({n.onset for n in solo.notes} | {n.end for n in solo.notes} | {b.onset for b in self.grid.bars})
+        edges = {bar.onset for bar in self.grid.bars}
+        for note in solo.notes:
+            give_way()
+            edges.update((note.onset, note.end))
+        turns = sorted(edges)
         turns = [*turns, self.end] if turns and turns[-1] < self.end else turns
         self._turns = [float(turn) for turn in turns]
         self._turn_seconds = [self.seconds(turn) for turn in turns]

@@ -113,5 +113,5 @@ def _in_key(label: Label, chords: Mapping[str, str], fresh: Label | None) -> Lab
 
 def _numbered(label: Label, number: int) -> Label:
     target = None if label.target is None else f"{number}:{label.target}"
-    group = None if label.group is None else 1000 * number + label.group
+    group = None if label.group is None else f"{number}:{label.group}"
     return replace(label, note=f"{number}:{label.note}", target=target, group=group)

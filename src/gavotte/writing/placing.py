@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import itertools
-import re
 from bisect import bisect_left, bisect_right, insort
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
@@ -11,14 +10,15 @@ from fractions import Fraction
 
 from gavotte.solo.document import Note, Solo
 
-_NUMBERED = re.compile(r"n(\d+)")
+
+def _is_number(text: str) -> bool:
+    return text.isascii() and text.isdigit()
 
 
 def fresh_ids(solo: Solo, count: int) -> list[str]:
     """Names for new notes that no note of the solo has, nor any decision speaks of."""
-    known = [note.id for note in solo.notes] + [decision.note for decision in solo.decisions]
-    numbers = [int(match[1]) for match in map(_NUMBERED.fullmatch, known) if match]
-    first = max(numbers, default=-1) + 1
+    known = itertools.chain((note.id for note in solo.notes), (decision.note for decision in solo.decisions))
+    first = max((int(name[1:]) for name in known if name[:1] == "n" and _is_number(name[1:])), default=-1) + 1
     return [f"n{first + k}" for k in range(count)]
 
 

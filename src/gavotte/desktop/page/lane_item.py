@@ -92,17 +92,17 @@ class LaneItem(QGraphicsItem):
             self._kept = note_ids
             self.update()
 
-    def group_at(self, x: float, y: float) -> int | None:
+    def group_at(self, x: float, y: float) -> str | None:
         """The figure whose bracket is at a place of the lane, None where there is none."""
         if not BRACKETS <= y <= self._below + 0.6 * SP:
             return None
-        for number, members in self._groups().items():
+        for group, members in self._groups().items():
             if members[0].x - SP <= x <= members[-1].x + SP:
-                return number
+                return group
         return None
 
-    def _groups(self) -> dict[int, list[LaneNote]]:
-        groups: dict[int, list[LaneNote]] = {}
+    def _groups(self) -> dict[str, list[LaneNote]]:
+        groups: dict[str, list[LaneNote]] = {}
         for note in self._notes:
             if note.label.group is not None:
                 groups.setdefault(note.label.group, []).append(note)

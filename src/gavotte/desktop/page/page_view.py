@@ -69,13 +69,13 @@ class PageView(QGraphicsView):
     """Shows a solo with its labels.
 
     Signals: ``selection_wanted(anchor, current)``, the note ids the user chose; ``place_wanted(time)``, a place
-    without a note that was clicked (quarter notes); ``group_wanted(number)``, the bracket of a figure that was;
+    without a note that was clicked (quarter notes); ``group_wanted(group)``, the bracket of a figure that was;
     ``zoom_wanted(steps)``, larger or smaller.
     """
 
     selection_wanted = pyqtSignal(str, str)
     place_wanted = pyqtSignal(object)
-    group_wanted = pyqtSignal(int)
+    group_wanted = pyqtSignal(str)
     zoom_wanted = pyqtSignal(int)
 
     def __init__(self, engraver: Engraver, parent: QWidget | None = None, parts: LineParts = ALL_PARTS) -> None:
@@ -581,7 +581,7 @@ class PageView(QGraphicsView):
                         return near.note.id
         return None
 
-    def _group_at(self, x: int, y: int) -> int | None:
+    def _group_at(self, x: int, y: int) -> str | None:
         """The figure whose bracket is at a viewport position."""
         point = self.mapToScene(x, y)
         for line in self.lines:

@@ -14,6 +14,7 @@ from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPagedPaintDevice, QPageLa
 from PyQt6.QtWidgets import QGraphicsScene
 
 from gavotte.desktop.page.line_item import LineItem
+from gavotte.desktop.painting import painting
 from gavotte.desktop.paper.setup import PageSetup, Reasons
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.theme.palette import PRINT
@@ -256,8 +257,7 @@ def paint_on(
 ) -> Generator[float, None, None]:
     """Paint all pages on a PDF writer or printer, or those ``chosen`` (from 0), yielding the share that is done."""
     wanted = range(len(pages.pages)) if chosen is None else chosen
-    painter = QPainter(device)
-    try:
+    with painting(device) as painter:
         # A printer may hold other paper than the setup has: everything stays on it.
         scale = min(device.width() / pages.width, device.height() / pages.height)
         painter.scale(scale, scale)
@@ -267,5 +267,3 @@ def paint_on(
                 device.newPage()
             pages.paint_page(painter, index)
             yield (count + 1) / len(wanted)
-    finally:
-        painter.end()

@@ -13,6 +13,7 @@ from PyQt6.QtSvg import QSvgGenerator
 from PyQt6.QtWidgets import QGraphicsScene
 
 from gavotte.desktop.page.line_item import LineItem
+from gavotte.desktop.painting import painting
 from gavotte.desktop.paper.setup import PageSetup
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.theme.palette import PRINT
@@ -83,10 +84,9 @@ def _image(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> QImage:
     image.fill(QColor(PRINT.page))
     image.setDotsPerMeterX(round(1000 * _DOTS_PER_MM))
     image.setDotsPerMeterY(round(1000 * _DOTS_PER_MM))
-    painter = QPainter(image)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    scene.render(painter, QRectF(image.rect()), area)
-    painter.end()
+    with painting(image) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        scene.render(painter, QRectF(image.rect()), area)
     return image
 
 
@@ -109,9 +109,8 @@ def _svg(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> bytes:
     generator.setSize(size)
     generator.setViewBox(QRectF(0, 0, size.width(), size.height()))
     generator.setTitle("Gavotte")
-    painter = QPainter(generator)
-    scene.render(painter, QRectF(0, 0, size.width(), size.height()), area)
-    painter.end()
+    with painting(generator) as painter:
+        scene.render(painter, QRectF(0, 0, size.width(), size.height()), area)
     return bytes(buffer.data().data())
 
 

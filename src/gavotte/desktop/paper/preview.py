@@ -6,6 +6,7 @@ from PyQt6.QtCore import QMarginsF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QPageLayout, QPainter, QPaintEvent, QWheelEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from gavotte.desktop.painting import painting
 from gavotte.desktop.paper.pages import SheetPages
 from gavotte.desktop.paper.setup import MARGIN_MM
 from gavotte.desktop.theme.palette import PRINT, Palette
@@ -69,14 +70,14 @@ class Preview(QWidget):
         scale = min((self.width() - 4) / paper.width(), (self.height() - 4) / paper.height())
         sheet = QRectF(0, 0, paper.width() * scale, paper.height() * scale)
         sheet.moveCenter(QRectF(self.rect()).center())
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(sheet, QColor(PRINT.page))
-        painter.setPen(QColor(self._palette.accent if self.hasFocus() else self._palette.rule))
-        painter.drawRect(sheet)
-        if self.index >= self.count:
-            return
-        inside = sheet.marginsRemoved(QMarginsF(*[MARGIN_MM * scale] * 4))
-        painter.translate(inside.topLeft())
-        painter.scale(inside.width() / pages.width, inside.width() / pages.width)
-        pages.paint_page(painter, self.index)
+        with painting(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.fillRect(sheet, QColor(PRINT.page))
+            painter.setPen(QColor(self._palette.accent if self.hasFocus() else self._palette.rule))
+            painter.drawRect(sheet)
+            if self.index >= self.count:
+                return
+            inside = sheet.marginsRemoved(QMarginsF(*[MARGIN_MM * scale] * 4))
+            painter.translate(inside.topLeft())
+            painter.scale(inside.width() / pages.width, inside.width() / pages.width)
+            pages.paint_page(painter, self.index)

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from PyQt6.QtCore import QEvent, QObject, Qt
-from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPaintEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
+from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import translate
 
@@ -119,10 +120,10 @@ class KeyMap(QWidget):
             self._before.setFocus()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        veil = QColor(self._palette.chrome)
-        veil.setAlphaF(0.86)
-        painter.fillRect(self.rect(), veil)
+        with painting(self) as painter:
+            veil = QColor(self._palette.chrome)
+            veil.setAlphaF(0.86)
+            painter.fillRect(self.rect(), veil)
 
 
 def _panel(title: str, groups: list[Group], compact: bool = False) -> QWidget:

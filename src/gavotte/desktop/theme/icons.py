@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QIcon, QPainter, QPainterPath, QPen, QPixmap
 
+from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY
 
 
@@ -159,11 +160,10 @@ def painted_icon(size: int, paint: Callable[[QPainter], None]) -> QIcon:
     for scale in (1, 2):
         pixmap = QPixmap(size * scale, size * scale)
         pixmap.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(pixmap)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.scale(scale, scale)
-        paint(painter)
-        painter.end()
+        with painting(pixmap) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.scale(scale, scale)
+            paint(painter)
         pixmap.setDevicePixelRatio(scale)
         result.addPixmap(pixmap)
     return result

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QListView, QStyle, QStyleOptionButton, QWidget
 
+from gavotte.desktop.painting import painting
 from gavotte.desktop.widgets.by_word import Typed, found_by_word
 
 _NO_TEXT = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier | Qt.KeyboardModifier.MetaModifier
@@ -55,11 +56,11 @@ class Choice(QComboBox):
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         super().paintEvent(event)
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(self.palette().color(self.foregroundRole()), 1.6))
-        x, y = self.width() - 15.0, self.height() / 2 - 1.5
-        painter.drawPolyline(QPointF(x - 4, y), QPointF(x, y + 4), QPointF(x + 4, y))
+        with painting(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(QPen(self.palette().color(self.foregroundRole()), 1.6))
+            x, y = self.width() - 15.0, self.height() / 2 - 1.5
+            painter.drawPolyline(QPointF(x - 4, y), QPointF(x, y + 4), QPointF(x + 4, y))
 
 
 class Tick(QCheckBox):
@@ -74,11 +75,11 @@ class Tick(QCheckBox):
         self.initStyleOption(option)
         box = style.subElementRect(QStyle.SubElement.SE_CheckBoxIndicator, option, self)
         x, y, size = box.x(), box.y(), box.width()
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(self.palette().color(self.foregroundRole()), 2))
-        painter.drawPolyline(
-            QPointF(x + 0.24 * size, y + 0.52 * size),
-            QPointF(x + 0.43 * size, y + 0.72 * size),
-            QPointF(x + 0.78 * size, y + 0.28 * size),
-        )
+        with painting(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(QPen(self.palette().color(self.foregroundRole()), 2))
+            painter.drawPolyline(
+                QPointF(x + 0.24 * size, y + 0.52 * size),
+                QPointF(x + 0.43 * size, y + 0.72 * size),
+                QPointF(x + 0.78 * size, y + 0.28 * size),
+            )

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QSize, Qt
-from PyQt6.QtGui import QPainter, QPaintEvent, QResizeEvent
+from PyQt6.QtGui import QPaintEvent, QResizeEvent
 from PyQt6.QtWidgets import QLabel, QPushButton, QSizePolicy
+
+from gavotte.desktop.painting import painting
 
 _BESIDE_WORDS = 24
 """Pixels of a button beside its words."""
@@ -26,10 +28,10 @@ class ElidedLabel(QLabel):
         return QSize(40, super().minimumSizeHint().height())
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setPen(self.palette().color(self.foregroundRole()))
-        text = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width())
-        painter.drawText(self.rect(), Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, text)
+        with painting(self) as painter:
+            painter.setPen(self.palette().color(self.foregroundRole()))
+            text = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width())
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, text)
 
 
 class ElidedButton(QPushButton):

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 
 _WHITE = (0, 2, 4, 5, 7, 9, 11)
@@ -35,24 +36,24 @@ class KeyboardStrip(QWidget):
         self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        palette = self.palette_in_use
-        white_width = (self.width() - 1) / 14
-        painter.setPen(QPen(QColor(palette.rule), 1))
-        for k in range(14):
-            painter.setBrush(QColor(palette.white_key))
-            painter.drawRect(QRectF(k * white_width + 0.5, 0.5, white_width, self.height() - 1.5))
-        for k in range(14):
-            self._paint_sign(painter, k // 7, _WHITE[k % 7], (k + 0.5) * white_width, self.height() - 14, False)
-        for k in range(14):
-            black = _BLACK_AFTER.get(k % 7)
-            if black is not None:
-                x = (k + 1) * white_width
-                painter.setPen(Qt.PenStyle.NoPen)
-                painter.setBrush(QColor(palette.black_key))
-                painter.drawRect(QRectF(x - white_width * 0.32, 0, white_width * 0.64, self.height() * 0.58))
-                self._paint_sign(painter, k // 7, black, x, self.height() * 0.58 - 12, True)
+        with painting(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            palette = self.palette_in_use
+            white_width = (self.width() - 1) / 14
+            painter.setPen(QPen(QColor(palette.rule), 1))
+            for k in range(14):
+                painter.setBrush(QColor(palette.white_key))
+                painter.drawRect(QRectF(k * white_width + 0.5, 0.5, white_width, self.height() - 1.5))
+            for k in range(14):
+                self._paint_sign(painter, k // 7, _WHITE[k % 7], (k + 0.5) * white_width, self.height() - 14, False)
+            for k in range(14):
+                black = _BLACK_AFTER.get(k % 7)
+                if black is not None:
+                    x = (k + 1) * white_width
+                    painter.setPen(Qt.PenStyle.NoPen)
+                    painter.setBrush(QColor(palette.black_key))
+                    painter.drawRect(QRectF(x - white_width * 0.32, 0, white_width * 0.64, self.height() * 0.58))
+                    self._paint_sign(painter, k // 7, black, x, self.height() * 0.58 - 12, True)
 
     def _paint_sign(self, painter: QPainter, octave: int, pitch_class: int, x: float, y: float, on_black: bool) -> None:
         palette = self.palette_in_use

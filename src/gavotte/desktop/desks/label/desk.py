@@ -47,7 +47,7 @@ class LabelDesk(Desk):
     def __init__(self, studio: Studio) -> None:
         super().__init__(studio)
         self._session = studio.session
-        self._groups: dict[int, Group] = {}
+        self._groups: dict[str, Group] = {}
         self._groups_of: Labelled | None = None
         self.page = PageView(studio.engraver)
         self.review = Review(studio.session, studio.activities, self)
@@ -260,12 +260,12 @@ class LabelDesk(Desk):
             self._groups, self._groups_of = groups(found), found
         return self._groups.get(label.group)
 
-    def _choose_group(self, number: int) -> None:
+    def _choose_group(self, called: str) -> None:
         """Select a figure by its bracket, ring its target, and say what it is."""
         found = self._session.found
         if found is None:
             return
-        group = self._group_of(next((label for label in found.labels if label.group == number), None))
+        group = self._group_of(next((label for label in found.labels if label.group == called), None))
         if group is not None:
             self.side.show_page("note")
             self._session.selection.select(group.notes[0], group.notes[-1])

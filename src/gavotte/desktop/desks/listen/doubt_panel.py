@@ -8,6 +8,7 @@ from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.words import FUNCTION_WORDS
@@ -126,18 +127,18 @@ class _Share(QWidget):
         self.setAccessibleName(f"{round(100 * share)} %")
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        room = QRectF(0, self.height() / 2 - 4, self.width() - 40, 8)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(self._palette.rule))
-        painter.drawRoundedRect(room, 4, 4)
-        painter.setBrush(QColor(self._palette.accent))
-        painter.drawRoundedRect(QRectF(room.x(), room.y(), max(8.0, room.width() * self._share), 8), 4, 4)
-        painter.setPen(QColor(self._palette.text))
-        painter.drawText(
-            self.rect(), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, _percent(self._share)
-        )
+        with painting(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            room = QRectF(0, self.height() / 2 - 4, self.width() - 40, 8)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(self._palette.rule))
+            painter.drawRoundedRect(room, 4, 4)
+            painter.setBrush(QColor(self._palette.accent))
+            painter.drawRoundedRect(QRectF(room.x(), room.y(), max(8.0, room.width() * self._share), 8), 4, 4)
+            painter.setPen(QColor(self._palette.text))
+            painter.drawText(
+                self.rect(), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, _percent(self._share)
+            )
 
 
 def _percent(share: float) -> str:

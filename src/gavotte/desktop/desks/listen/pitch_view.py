@@ -21,6 +21,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from gavotte.desktop.page.lane_marks import paint_mark
+from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import SMALL, font
 from gavotte.desktop.translation import translate
@@ -209,13 +210,13 @@ class PitchView(QWidget):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         if self._picture is None:
             self._picture = self._drawn()
-        painter = QPainter(self)
-        painter.drawPixmap(0, 0, self._picture)
-        if self._playhead is not None and self._salience is not None:
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            painter.setPen(QPen(QColor(self._palette.accent), 2))
-            x = self._x(self._playhead)
-            painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
+        with painting(self) as painter:
+            painter.drawPixmap(0, 0, self._picture)
+            if self._playhead is not None and self._salience is not None:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                painter.setPen(QPen(QColor(self._palette.accent), 2))
+                x = self._x(self._playhead)
+                painter.drawLine(QPointF(x, 0), QPointF(x, self.height()))
 
     def _drawn(self) -> QPixmap:
         """Everything but the playhead, which moves sixty times a second."""
@@ -223,21 +224,20 @@ class PitchView(QWidget):
         picture = QPixmap(round(self.width() * scale), round(self.height() * scale))
         picture.setDevicePixelRatio(scale)
         picture.fill(QColor(self._palette.page))
-        painter = QPainter(picture)
-        if self._salience is None:
-            painter.setPen(QColor(self._palette.quiet_text))
-            painter.setFont(font(SMALL))
-            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self._words)
-        else:
-            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-            self._paint_salience(painter, self._salience)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            self._paint_names(painter)
-            for note in self._notes:
-                self._paint_note(painter, note)
-            if self._lead is not None:
-                self._paint_lead(painter, self._lead)
-        painter.end()
+        with painting(picture) as painter:
+            if self._salience is None:
+                painter.setPen(QColor(self._palette.quiet_text))
+                painter.setFont(font(SMALL))
+                painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self._words)
+            else:
+                painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+                self._paint_salience(painter, self._salience)
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                self._paint_names(painter)
+                for note in self._notes:
+                    self._paint_note(painter, note)
+                if self._lead is not None:
+                    self._paint_lead(painter, self._lead)
         return picture
 
     def _paint_salience(self, painter: QPainter, salience: Salience) -> None:

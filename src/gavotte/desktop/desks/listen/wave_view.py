@@ -19,6 +19,7 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import SMALL, font
 from gavotte.desktop.translation import translate
@@ -271,16 +272,16 @@ class WaveView(QWidget):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         if self._picture is None:
             self._picture = self._drawn()
-        painter = QPainter(self)
-        painter.drawPixmap(0, 0, self._picture)
-        if self._playhead is None or self._peaks is None:
-            return
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(QColor(self._palette.accent), 2))
-        x = self._x(self._playhead)
-        painter.drawLine(QPointF(x, _OVERVIEW + _GAP), QPointF(x, self.height()))
-        place = self._playhead * RATE / max(1, self._frames) * self.width()
-        painter.fillRect(QRectF(place - 1, 0, 2, _OVERVIEW), QColor(self._palette.accent))
+        with painting(self) as painter:
+            painter.drawPixmap(0, 0, self._picture)
+            if self._playhead is None or self._peaks is None:
+                return
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(QPen(QColor(self._palette.accent), 2))
+            x = self._x(self._playhead)
+            painter.drawLine(QPointF(x, _OVERVIEW + _GAP), QPointF(x, self.height()))
+            place = self._playhead * RATE / max(1, self._frames) * self.width()
+            painter.fillRect(QRectF(place - 1, 0, 2, _OVERVIEW), QColor(self._palette.accent))
 
     def _drawn(self) -> QPixmap:
         """Everything but the playhead, which moves sixty times a second."""
@@ -290,16 +291,15 @@ class WaveView(QWidget):
         picture.fill(QColor(self._palette.page))
         if self._peaks is None or self._samples is None:
             return picture
-        painter = QPainter(picture)
-        self._paint_overview(painter)
-        area = QRectF(0, _OVERVIEW + _GAP, self.width(), self.height() - _OVERVIEW - _GAP)
-        self._paint_region(painter, area)
-        self._paint_bars(painter, area)
-        wave = area.adjusted(0, _TOP, 0, -_BEATS)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self._paint_wave(painter, wave, self._start, self._per_pixel)
-        self._paint_beats(painter, area)
-        painter.end()
+        with painting(picture) as painter:
+            self._paint_overview(painter)
+            area = QRectF(0, _OVERVIEW + _GAP, self.width(), self.height() - _OVERVIEW - _GAP)
+            self._paint_region(painter, area)
+            self._paint_bars(painter, area)
+            wave = area.adjusted(0, _TOP, 0, -_BEATS)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self._paint_wave(painter, wave, self._start, self._per_pixel)
+            self._paint_beats(painter, area)
         return picture
 
     def _paint_wave(self, painter: QPainter, area: QRectF, start: float, per_pixel: float) -> None:
@@ -319,11 +319,10 @@ class WaveView(QWidget):
             self._whole = QPixmap(round(self.width() * scale), round(_OVERVIEW * scale))
             self._whole.setDevicePixelRatio(scale)
             self._whole.fill(QColor(self._palette.well))
-            inner = QPainter(self._whole)
-            inner.setRenderHint(QPainter.RenderHint.Antialiasing)
-            strip = QRectF(0, 2, self.width(), _OVERVIEW - 4)
-            self._paint_wave(inner, strip, 0.0, self._frames / max(1, self.width()))
-            inner.end()
+            with painting(self._whole) as inner:
+                inner.setRenderHint(QPainter.RenderHint.Antialiasing)
+                strip = QRectF(0, 2, self.width(), _OVERVIEW - 4)
+                self._paint_wave(inner, strip, 0.0, self._frames / max(1, self.width()))
         painter.drawPixmap(0, 0, self._whole)
         share = self.width() / max(1, self._frames)
         left, width = self._start * share, max(3.0, self.width() * self._per_pixel * share)

@@ -8,6 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import font
 from gavotte.desktop.translation import translate
@@ -118,30 +119,32 @@ class PlayedKeyboard(InstrumentView):
         return next(((midi, 0) for midi in keys if self.key_box(midi).contains(point)), None)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        palette = self.palette_in_use
-        for midi in self._whites():
-            box = self.key_box(midi)
-            painter.setPen(QPen(QColor(palette.rule), 1))
-            painter.setBrush(QColor(palette.white_key))
-            painter.drawRect(box)
-            if midi % 12 == 0:
-                painter.setFont(font(10))
-                painter.setPen(QColor(palette.on_white_key))
-                painter.drawText(
-                    box.adjusted(0, 0, 0, -1), Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom, _name(midi)
-                )
-            centre = QPointF(box.center().x(), box.bottom() - 26)
-            self._sign(painter, midi, centre, QColor(palette.on_white_key), QColor(palette.note_on_white))
-        for midi in range(self.lowest, self.highest + 1):
-            if midi % 12 not in _WHITE:
+        with painting(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            palette = self.palette_in_use
+            for midi in self._whites():
                 box = self.key_box(midi)
-                painter.setPen(Qt.PenStyle.NoPen)
-                painter.setBrush(QColor(palette.black_key))
+                painter.setPen(QPen(QColor(palette.rule), 1))
+                painter.setBrush(QColor(palette.white_key))
                 painter.drawRect(box)
-                centre = QPointF(box.center().x(), box.bottom() - 14)
-                self._sign(painter, midi, centre, QColor(palette.on_black_key), QColor(palette.note_on_black))
+                if midi % 12 == 0:
+                    painter.setFont(font(10))
+                    painter.setPen(QColor(palette.on_white_key))
+                    painter.drawText(
+                        box.adjusted(0, 0, 0, -1),
+                        Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom,
+                        _name(midi),
+                    )
+                centre = QPointF(box.center().x(), box.bottom() - 26)
+                self._sign(painter, midi, centre, QColor(palette.on_white_key), QColor(palette.note_on_white))
+            for midi in range(self.lowest, self.highest + 1):
+                if midi % 12 not in _WHITE:
+                    box = self.key_box(midi)
+                    painter.setPen(Qt.PenStyle.NoPen)
+                    painter.setBrush(QColor(palette.black_key))
+                    painter.drawRect(box)
+                    centre = QPointF(box.center().x(), box.bottom() - 14)
+                    self._sign(painter, midi, centre, QColor(palette.on_black_key), QColor(palette.note_on_black))
 
 
 class Fretboard(InstrumentView):
@@ -183,38 +186,38 @@ class Fretboard(InstrumentView):
         return None
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        palette = self.palette_in_use
-        count = len(self.tuning.strings)
-        top, bottom = self.fret_box(1, 0).center().y(), self.fret_box(count, 0).center().y()
-        painter.setFont(font(10))
-        for fret in range(FRETS_SHOWN + 1):
-            x = self._nut() + self._fret_x(fret)
-            painter.setPen(QPen(QColor(palette.staff), 3 if fret == 0 else 1))
-            painter.drawLine(QPointF(x, top), QPointF(x, bottom))
-            if fret in _INLAYS:
-                box = QRectF(
-                    self.fret_box(count, fret).left(), self.height() - 16, self.fret_box(count, fret).width(), 15
-                )
-                painter.setPen(QColor(palette.quiet_text))
-                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, str(fret))
-        for string in range(1, count + 1):
-            box = self.fret_box(string, 0)
-            y = box.center().y()
-            painter.setPen(QPen(QColor(palette.staff), 0.8 + 0.25 * string))
-            painter.drawLine(QPointF(self._nut(), y), QPointF(self.width() - 8, y))
-            painter.setPen(QColor(palette.quiet_text))
-            painter.drawText(
-                QRectF(0, box.top(), 24, box.height()),
-                Qt.AlignmentFlag.AlignCenter,
-                _name(self.tuning.strings[-string]),
-            )
+        with painting(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            palette = self.palette_in_use
+            count = len(self.tuning.strings)
+            top, bottom = self.fret_box(1, 0).center().y(), self.fret_box(count, 0).center().y()
+            painter.setFont(font(10))
             for fret in range(FRETS_SHOWN + 1):
-                midi = self.tuning.strings[-string] + fret
-                self._sign(
-                    painter, midi, self.fret_box(string, fret).center(), QColor(palette.ink), QColor(palette.accent)
+                x = self._nut() + self._fret_x(fret)
+                painter.setPen(QPen(QColor(palette.staff), 3 if fret == 0 else 1))
+                painter.drawLine(QPointF(x, top), QPointF(x, bottom))
+                if fret in _INLAYS:
+                    box = QRectF(
+                        self.fret_box(count, fret).left(), self.height() - 16, self.fret_box(count, fret).width(), 15
+                    )
+                    painter.setPen(QColor(palette.quiet_text))
+                    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, str(fret))
+            for string in range(1, count + 1):
+                box = self.fret_box(string, 0)
+                y = box.center().y()
+                painter.setPen(QPen(QColor(palette.staff), 0.8 + 0.25 * string))
+                painter.drawLine(QPointF(self._nut(), y), QPointF(self.width() - 8, y))
+                painter.setPen(QColor(palette.quiet_text))
+                painter.drawText(
+                    QRectF(0, box.top(), 24, box.height()),
+                    Qt.AlignmentFlag.AlignCenter,
+                    _name(self.tuning.strings[-string]),
                 )
+                for fret in range(FRETS_SHOWN + 1):
+                    midi = self.tuning.strings[-string] + fret
+                    self._sign(
+                        painter, midi, self.fret_box(string, fret).center(), QColor(palette.ink), QColor(palette.accent)
+                    )
 
 
 def _name(midi: int) -> str:

@@ -9,6 +9,7 @@ from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from gavotte.desktop.desks.write.value_sign import paint_bracket, paint_rest, paint_tie, paint_value
+from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import font
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said
@@ -140,11 +141,11 @@ class KeyPad(QWidget):
         return False
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        for row in ROWS:
-            for cap in row:
-                self._paint_cap(painter, cap)
+        with painting(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            for row in ROWS:
+                for cap in row:
+                    self._paint_cap(painter, cap)
 
     def _paint_cap(self, painter: QPainter, cap: Cap) -> None:
         palette, box = self._palette, self.box_of(cap.key).adjusted(0.5, 0.5, -0.5, -0.5)
