@@ -1,7 +1,7 @@
 """Random actions at all desks, and undo back to the beginning: .venv/bin/python benchmarks/actions.py [ACTIONS [SEED]]
 
-Every tenth round tells how far it is, what memory and how many files are open. An action over 60 seconds, or a crash,
-prints where every thread stands.
+Every tenth round tells how far it is, what memory and how many files are open; an error is told when it comes. An action
+over 60 seconds, or a crash, prints where every thread stands.
 
 In the real window, offscreen, on a demo library: commands and keys as they come, with dialogs left by Escape. After
 each round of 200 actions everything is undone, and the open solo must be what it was when it was opened; whatever was
@@ -20,6 +20,7 @@ import time
 import traceback
 from dataclasses import fields
 from pathlib import Path
+from types import TracebackType
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ["GAVOTTE_AUDIO"] = "manual"
@@ -57,6 +58,7 @@ class Errors(logging.Handler):
 
     def emit(self, record: logging.LogRecord) -> None:
         self.texts.append(logging.Formatter().format(record))
+        print("logged:", self.texts[-1][-2000:], flush=True)
 
 
 def leave_dialogs(window: QWidget) -> None:
@@ -78,7 +80,12 @@ def main() -> None:
     errors = Errors()
     logging.getLogger("gavotte").addHandler(errors)
     caught: list[str] = []
-    sys.excepthook = lambda kind, error, trace: caught.append(f"{kind.__name__}: {error}")
+
+    def catch(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        caught.append(f"{kind.__name__}: {error}")
+        traceback.print_exception(kind, error, trace)
+
+    sys.excepthook = catch
     for name in ("getOpenFileName", "getSaveFileName", "getOpenFileNames"):
         setattr(QFileDialog, name, staticmethod(lambda *_: ("", "")))
     QMessageBox.exec = lambda *_: 0  # type: ignore[method-assign]

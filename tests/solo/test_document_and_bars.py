@@ -31,11 +31,11 @@ def test_the_pickup_is_bar_nought() -> None:
 
 
 def test_bars_are_written_in_where_a_note_begins() -> None:
-    with_rest = make_solo([("C7", "G4/8 A4"), ("Fmaj7", ""), ("Gm7", "D5/1"), ("F6", "C5/1")], pickup=Fraction(1))
+    with_rest = make_solo([("C7", "G4/8 A4"), ("Fmaj7", "r/1"), ("Gm7", "D5/1"), ("F6", "C5/1")], pickup=Fraction(1))
     assert bars_written(with_rest) == 3
     assert bars_written(line()) == 4
     assert bars_written(replace(line(), notes=())) == 0
-    held_on = make_solo([("C7", "G4/2"), ("F7", "")])
+    held_on = make_solo([("C7", "G4/2 r"), ("F7", "r/1")])
     over_the_barline = replace(held_on, notes=(replace(held_on.notes[0], duration=Fraction(6)),))
     assert bars_written(over_the_barline) == 1
 
