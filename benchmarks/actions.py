@@ -1,7 +1,7 @@
 """Random actions at all desks, and undo back to the beginning: .venv/bin/python benchmarks/actions.py [ACTIONS [SEED]]
 
-Every tenth round tells how far it is, what memory and how many files are open; an error is told when it comes. An action
-over 60 seconds, or a crash, prints where every thread stands.
+Every tenth round tells how far it is, what memory and how many files are open; an error is told when it comes. An
+action over 60 seconds, or a crash, prints where every thread stands.
 
 In the real window, offscreen, on a demo library: commands and keys as they come, with dialogs left by Escape. After
 each round of 200 actions everything is undone, and the open solo must be what it was when it was opened; whatever was
