@@ -9,6 +9,7 @@ from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.instruments import INSTRUMENTS, instrument_named
 from gavotte.solo.written import as_written
+from gavotte.theory.pitch import Pitch
 
 
 @pytest.mark.parametrize(("name", "key", "first", "chord"), [
@@ -33,6 +34,25 @@ def test_far_keys_are_written_enharmonically(key: str, instrument: object) -> No
     shift = written.notes[0].pitch.midi - solo.notes[0].pitch.midi
     assert shift == -solo.instrument.transposition_semitones
     assert written.instrument.lowest - solo.instrument.lowest == shift
+
+
+@pytest.mark.parametrize("name", ["Alto saxophone", "Tenor saxophone", "Flute"])
+def test_an_edit_turns_what_it_touched_and_nothing_else(name: str) -> None:
+    instrument = instrument_named(name)
+    assert instrument is not None
+    line = [("Cm7", "C5/4 Eb5 G5 Bb5"), ("F7", "A5/4 G5 F5 Eb5"), ("Bbmaj7", "D5/1")]
+    solo = replace(make_solo(line, key="F major"), instrument=instrument)
+    before = as_written(solo)
+    sharp = replace(solo.notes[4], pitch=Pitch.parse("G##5"))
+    edited = replace(solo, notes=(*solo.notes[:3], sharp, *solo.notes[5:]))
+    after = as_written(edited)
+    # Under another title nothing is known of it.
+    assert replace(as_written(replace(edited, title="anew")), title=solo.title) == after
+    same = [note.id for note in after.notes if before.places.get(note.id) is not None and before.note(note.id) is note]
+    assert same == [note.id for note in after.notes if note.id != sharp.id]
+    other_chords = replace(edited, chords=edited.chords[:1])
+    assert [chord.text for chord in as_written(other_chords).chords] == [after.chords[0].text]
+    assert as_written(solo) == before
 
 
 @pytest.mark.parametrize("make", DEMO_SOLOS)

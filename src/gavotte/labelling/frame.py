@@ -20,7 +20,7 @@ from gavotte.harmony.ground import ground_of
 from gavotte.labelling.centre import Centre, Centres
 from gavotte.labelling.chords_in_force import ChordSpan, chord_spans
 from gavotte.labelling.tensions import is_blue, is_clash, is_tension
-from gavotte.solo.document import Note, Solo
+from gavotte.solo.document import KeyRegion, Note, Solo
 from gavotte.solo.school import LINEAR, School, StartsFrom
 from gavotte.theory.scale import Scale
 
@@ -414,9 +414,14 @@ def _stand_on_the_same(solo: Solo, other: Solo) -> bool:
         return False
     if not solo.chords and (solo.notes[:1] != other.notes[:1]):
         return False
-    same_keys = solo.keys == other.keys and solo.heard_keys == other.heard_keys
-    # Where the last chord ends does not matter to a label, only to how a key is heard.
-    return solo.chords == other.chords and same_keys and solo.end == other.end
+    if solo.chords != other.chords or solo.keys != other.keys or solo.heard_keys != other.heard_keys:
+        return False
+    # Where the last chord ends does not matter to a label, but it may to how a key is heard.
+    return solo.end == other.end or _heard(solo) == _heard(other)
+
+
+def _heard(solo: Solo) -> list[KeyRegion]:
+    return [heard.region for heard in ground_of(solo).keys]
 
 
 def barred_and_phrased_alike(solo: Solo, other: Solo) -> bool:

@@ -70,8 +70,15 @@ class Findings:
     evidence: Mapping[str, Evidence] | None = None
 
 
-def look_through(found: Labelled, elsewhere: Mapping[str, Evidence] | None = None) -> Generator[float, None, Findings]:
-    """Look a solo through in steps, which tell the share that is done. ``elsewhere`` is the evidence of other solos."""
+def look_through(
+    found: Labelled, elsewhere: Mapping[str, Evidence] | None = None, solo: Solo | None = None
+) -> Generator[float, None, Findings]:
+    """Look a solo through in steps, which tell the share that is done. ``elsewhere`` is the evidence of other solos,
+    ``solo`` the open one where ``found`` is its written pitch.
+    """
+    # Its ground keeps what was heard in it: asking about the whole solo takes no time then.
+    _about_all(solo or found.solo)
+    yield 0.1
     slips = suspected_slips(found)
     yield 0.5
     readings = proposals(found)

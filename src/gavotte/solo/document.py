@@ -10,6 +10,7 @@ Conventions
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
@@ -252,6 +253,10 @@ TREBLE = Instrument("Concert instrument")
 _LAST_ENDS = 64
 
 
+def _rough_onset(region: KeyRegion) -> float:
+    return region.onset.numerator / region.onset.denominator
+
+
 def _rough_end(note: Note) -> float:
     onset, duration = note.onset, note.duration
     return onset.numerator / onset.denominator + duration.numerator / duration.denominator
@@ -321,4 +326,8 @@ class Solo:
 
     def key_at(self, onset: Fraction) -> KeyRegion:
         """The key region in force."""
-        return next((region for region in reversed(self.keys) if region.onset <= onset), self.keys[0])
+        if len(self.keys) == 1:
+            return self.keys[0]
+        # Binary fractions are quick.
+        index = bisect_right(self.keys, onset.numerator / onset.denominator, key=_rough_onset)
+        return self.keys[max(0, index - 1)]

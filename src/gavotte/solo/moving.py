@@ -109,7 +109,7 @@ def transposed(value: ValueT, interval: Interval) -> ValueT:
 
 
 # The same note moved by the same interval is the same value again, which the page knows by its identity.
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=2048)
 def _transposed_part(part: Any, interval: Interval) -> Any:
     return transposed(part, interval)
 
@@ -131,9 +131,17 @@ def _higher(value: object, interval: Interval) -> object:
 def transposed_simply(solo: Solo, interval: Interval) -> Solo:
     """The transposed solo with double accidentals written as the simple note that sounds the same."""
     try:
-        moved = transposed(solo, interval)
+        return spelled_simply(solo, interval)
     except PitchError:
-        moved = _by_semitones(solo, interval)
+        return _with_simple_names(_by_semitones(solo, interval))
+
+
+def spelled_simply(solo: Solo, interval: Interval) -> Solo:
+    """The same where every pitch can be spelled by the interval. Raises PitchError where one can't."""
+    return _with_simple_names(transposed(solo, interval))
+
+
+def _with_simple_names(moved: Solo) -> Solo:
     return replace(
         moved,
         notes=tuple(_simple_note(note) for note in moved.notes),
@@ -160,7 +168,7 @@ def _simple_name(name: PitchName) -> PitchName:
     return pitch.name
 
 
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=2048)
 def _simple_note(note: Note) -> Note:
     if abs(note.pitch.alter) < 2:
         return note

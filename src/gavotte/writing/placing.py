@@ -38,10 +38,12 @@ def _with_ordered(solo: Solo, line: tuple[Note, ...]) -> Solo:
     if not solo.decisions and not solo.phrases:
         return replace(solo, notes=line)
     ids = {note.id for note in line}
+    decisions = tuple(decision for decision in solo.decisions if decision.note in ids)
     return replace(
         solo,
         notes=line,
-        decisions=tuple(decision for decision in solo.decisions if decision.note in ids),
+        # What stays the same value is known at once to be the same.
+        decisions=solo.decisions if len(decisions) == len(solo.decisions) else decisions,
         phrases=tuple(phrase for phrase in solo.phrases if phrase.first in ids and phrase.last in ids),
     )
 

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from PyQt6.QtCore import QObject, QRectF, Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import QEvent, QObject, QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QFrame, QGraphicsLineItem, QGraphicsScene, QGraphicsView, QWidget
 
@@ -52,6 +52,11 @@ class _PageScene(QGraphicsScene):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self.rows = Rows()
+
+    @Undisturbed()
+    def event(self, event: QEvent | None) -> bool:
+        # What is to be painted anew is found by asking every line how far it reaches: each would wait for the workers.
+        return super().event(event)
 
 
 @dataclass(frozen=True, slots=True)

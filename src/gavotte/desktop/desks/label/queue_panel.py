@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PyQt6.QtCore import QItemSelectionModel, Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
@@ -16,6 +18,9 @@ from gavotte.desktop.widgets.rows import WordList
 from gavotte.desktop.words import counted
 from gavotte.labelling.answers import plain_ones
 from gavotte.labelling.questions import Question
+
+_FEW = 20
+"""So many rows are taken out one by one; beyond, the list is made anew."""
 
 
 class QueuePanel(QWidget):
@@ -74,12 +79,14 @@ class QueuePanel(QWidget):
 
     def refresh(self) -> None:
         """List the items anew."""
-        self._listed = []
         self._showing = True
-        self.rows.clear()
         found = self._session.found
-        if found is not None:
-            for item in self._review.questions:
+        items = self._review.questions if found is not None else []
+        if found is None or not self._take_out(items):
+            self._listed = []
+            self.rows.clear()
+            for item in items:
+                assert found is not None
                 words = words_of(item, found)
                 self._listed.append((item, words))
                 self.rows.add_words(words.where, words.short)
@@ -96,6 +103,17 @@ class QueuePanel(QWidget):
             with_key(translate("Gavotte", "Sure chord tones and passing notes become your decisions"), "Shift+A")
         )
         self._show_current()
+
+    def _take_out(self, items: Sequence[Question]) -> bool:
+        """Take out what is not asked any more; False where that is not all that changed."""
+        kept = set(map(id, items))
+        gone = [index for index, (item, _) in enumerate(self._listed) if id(item) not in kept]
+        if not gone or len(gone) > _FEW or len(self._listed) - len(gone) != len(items):
+            return False
+        for index in reversed(gone):
+            self._listed.pop(index)
+            self.rows.takeItem(index)
+        return all(item is listed for item, (listed, _) in zip(items, self._listed, strict=True))
 
     def _show_current(self) -> None:
         current = self._review.current

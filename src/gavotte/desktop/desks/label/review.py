@@ -82,6 +82,8 @@ class Review(QObject):
         asked = [item for item in self.questions if still_asks(solo, shown, item)]
         if len(asked) < len(self.questions):
             self.questions = asked
+            if self._answering:
+                return
             if self._current is not None and self._same(self._current) is None:
                 self._current = None
             self.changed.emit()
@@ -98,7 +100,7 @@ class Review(QObject):
 
     def _look(self) -> None:
         self.cancel()
-        found, solo_id = self._session.found, self._session.solo_id
+        found, solo, solo_id = self._session.found, self._session.solo, self._session.solo_id
         if found is None or solo_id is None:
             return
         school = found.frame.school.name
@@ -114,7 +116,10 @@ class Review(QObject):
             self._session.keep_count(len(self.questions))
 
         self._activities.walk(
-            self, lambda: look_through(found, elsewhere), take, lambda error: self._session.failed.emit(str(error))
+            self,
+            lambda: look_through(found, elsewhere, solo),
+            take,
+            lambda error: self._session.failed.emit(str(error)),
         )
 
     def _list(self) -> None:
