@@ -13,8 +13,8 @@ from tests.conftest import DATA, make_solo
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.passage import read_passages
 from gavotte.labelling.labeller import label_solo, labelled
-from gavotte.solo.document import ChordEvent, Solo
-from gavotte.solo.edits import with_notes_moved
+from gavotte.solo.document import ChordEvent, Function, Solo
+from gavotte.solo.edits import with_decision, with_notes_moved
 from gavotte.theory.pitch import spell
 
 PASSAGES = [p.solo for p in read_passages((DATA / "passages.json").read_text(encoding="utf-8"))]
@@ -101,11 +101,16 @@ def edited(solo: Solo, kind: int, place: float) -> Solo:
     return replace(solo, keys=(replace(solo.keys[0], blues=not solo.keys[0].blues), *solo.keys[1:]))
 
 
-@given(st.sampled_from(SOLOS), st.lists(st.tuples(st.integers(0, 5), st.floats(0, 1)), min_size=1, max_size=5))
+@given(
+    st.sampled_from(SOLOS), st.lists(st.tuples(st.integers(0, 5), st.floats(0, 1)), min_size=1, max_size=5), st.booleans()
+)
 @settings(max_examples=80)
 def test_labelling_what_changed_gives_what_labelling_everything_does(
-    solo: Solo, edits: list[tuple[int, float]]
+    solo: Solo, edits: list[tuple[int, float]], decided: bool
 ) -> None:
+    if decided:
+        for note in solo.notes[::5]:
+            solo = with_decision(solo, note.id, Function.PASSING, "passing")
     known = labelled(solo)
     for kind, place in edits:
         solo = edited(solo, kind, place)
