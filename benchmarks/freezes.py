@@ -52,6 +52,7 @@ def longest(window: MainWindow, do: Callable[[], object]) -> float:
         busy = not (window.desks["label"].page.is_complete and window.desks["vocabulary"].page.is_complete) or (
             pool is not None and pool.activeThreadCount() > 0
         )
+        busy = busy or not window.activities.is_idle
         rest = None if busy else rest or now
         if rest is not None and now - rest > _REST_SECONDS:
             return worst
@@ -98,6 +99,7 @@ def run(bars: int) -> Iterator[tuple[str, float]]:
             window.resize(1280, 800)
             window.show()
             GarbageCollector(window).begin()
+            window.studio.transport.warm_up_beside()
             session, export = window.session, window.studio.exporter.export
             last = long_solo(bars).notes[-1].id
             rows: list[tuple[str, Callable[[], object]]] = [
@@ -159,13 +161,14 @@ def run(bars: int) -> Iterator[tuple[str, float]]:
 
 
 def write(window: MainWindow, letter: str) -> None:
-    """A pitch by its letter; what it is to write must be there then."""
+    """A pitch by its letter, or by the next one where it stands there already."""
     before, page = window.session.solo, window.desks["write"].page
     # A value chosen first: else the letter would only mend the pitch that is there.
     QTest.keyClick(page, "3")
     QTest.keyClick(page, letter)
     if window.session.solo is before:
-        print(f"{letter} stood there already: nothing was written")
+        QTest.keyClick(page, "abcdefga"["abcdefg".index(letter) + 1])
+    assert window.session.solo is not before
 
 
 def go_to(window: MainWindow, time: Fraction) -> None:

@@ -13,7 +13,7 @@ from tests.conftest import make_solo
 from gavotte.harmony.changes import changes_of
 from gavotte.harmony.ground import ground_of, with_key_heard
 from gavotte.harmony.inferring import with_inferred_chords
-from gavotte.harmony.keys import foreignness
+from gavotte.harmony.keys import foreignness, hear_keys
 from gavotte.harmony.numerals import numeral
 from gavotte.harmony.progressions import blues_choruses, progressions_of, summary
 from gavotte.solo.document import Solo
@@ -138,3 +138,21 @@ def test_of_two_chords_at_one_place_the_second_counts() -> None:
 def test_chords_are_inferred_from_the_notes(key: str, notes: list[str], expected: list[str]) -> None:
     solo = replace(make_solo([("C", bar) for bar in notes], key=key), chords=())
     assert [chord.text for chord in with_inferred_chords(solo).chords] == expected
+
+
+CHORDS = st.lists(
+    st.sampled_from(["Dm7", "G7", "Cmaj7", "Fm7", "Bb7", "Ebmaj7", "Am7b5", "D7", "Gm6", "N.C."]),
+    min_size=3,
+    max_size=12,
+)
+
+
+@given(CHORDS, CHORDS, st.integers(0, 12))
+def test_keys_are_heard_alike_whatever_was_heard_before(first: list[str], other: list[str], kept: int) -> None:
+    edited = tune(" | ".join([*first[:kept], *other]))
+    # What an edit leaves before it is not heard anew.
+    hear_keys(tune(" | ".join(first)), changes_of(tune(" | ".join(first))))
+    after_it = hear_keys(edited, changes_of(edited))
+    for key in ("F major", "A minor"):
+        hear_keys(tune("Dm7 | G7 | Cmaj7", key), changes_of(tune("Dm7 | G7 | Cmaj7", key)))
+    assert hear_keys(edited, changes_of(edited)) == after_it

@@ -101,9 +101,10 @@ def edited(solo: Solo, kind: int, place: float) -> Solo:
     return replace(solo, keys=(replace(solo.keys[0], blues=not solo.keys[0].blues), *solo.keys[1:]))
 
 
-@given(
-    st.sampled_from(SOLOS), st.lists(st.tuples(st.integers(0, 5), st.floats(0, 1)), min_size=1, max_size=5), st.booleans()
-)
+EDITS = st.lists(st.tuples(st.integers(0, 5), st.floats(0, 1)), min_size=1, max_size=5)
+
+
+@given(st.sampled_from(SOLOS), EDITS, st.booleans())
 @settings(max_examples=80)
 def test_labelling_what_changed_gives_what_labelling_everything_does(
     solo: Solo, edits: list[tuple[int, float]], decided: bool

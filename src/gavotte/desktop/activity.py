@@ -263,6 +263,11 @@ class Activities(QObject):
         self._closed = False
 
     @property
+    def is_idle(self) -> bool:
+        """Whether nothing is being worked out."""
+        return not self._running
+
+    @property
     def shown(self) -> tuple[Activity, ...]:
         """Those that have words, which a user sees."""
         return tuple(activity for activity in self._running if activity.words)

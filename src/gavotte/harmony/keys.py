@@ -10,6 +10,7 @@ from __future__ import annotations
 import itertools
 import math
 from bisect import bisect_right
+from collections import deque
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -134,9 +135,11 @@ def _cost_of(quality: str, root: int, blues: bool, home: int) -> tuple[float, ..
 
 def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, bool]]:
     """For each chord the key it is heard in, as tonic and whether minor."""
-    totals = [0.0] * 24
-    came: list[list[int]] = []
-    for index, change in enumerate(changes):
+    like = next((walk for walk in reversed(tuple(_WALKED)) if walk.written == solo.keys), None)
+    same = 0 if like is None else _number_alike(like.changes, changes)
+    came, all_totals = ([], []) if like is None else (like.came[:same], like.totals[:same])
+    totals = all_totals[-1] if all_totals else [0.0] * 24
+    for index, change in enumerate(changes[same:], same):
         written = solo.key_at(max(change.onset, Fraction(0)))
         home = written.key.tonic.pitch_class + 12 * written.key.is_minor
         bars = min(2.0, float(change.length) / _BAR)
@@ -148,12 +151,34 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
         totals = [min(total, leave) + cost * bars for total, cost in zip(totals, costs, strict=True)]
         if index and cadences(changes[index - 1].chord, change.chord, root, minor):
             totals[root + 12 * minor] -= CADENCE * bars
+        all_totals.append(totals)
+    _WALKED.append(_Walk(solo.keys, tuple(changes), came, all_totals))
     state = totals.index(min(totals))
     path = []
     for steps in reversed(came):
         path.append((state % 12, state >= 12))
         state = steps[state]
     return path[::-1]
+
+
+@dataclass(frozen=True, slots=True)
+class _Walk:
+    """How the cheapest path was found: for each change from which state each came, and what each has cost by then."""
+
+    written: tuple[KeyRegion, ...]
+    changes: tuple[Change, ...]
+    came: list[list[int]]
+    totals: list[list[float]]
+
+
+_WALKED: deque[_Walk] = deque(maxlen=2)
+"""The paths found last: an edit leaves most of the changes before it as they were."""
+
+
+def _number_alike(old: Sequence[Change], new: Sequence[Change]) -> int:
+    """How many changes two sequences begin with alike."""
+    pairs = enumerate(zip(old, new, strict=False))
+    return next((index for index, (a, b) in pairs if a != b), min(len(old), len(new)))
 
 
 def cadences(first: Chord, second: Chord, tonic: int, minor: bool) -> bool:

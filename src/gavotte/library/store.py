@@ -232,11 +232,15 @@ class Library(LibraryReader):
 
     def add_solo(self, solo: Solo, to_look_at: int | None = None) -> str:
         """Put a solo on the shelf; gives its id."""
+        return self.add_solo_row(SOLOS.values(solo), to_look_at)
+
+    def add_solo_row(self, row: Mapping[str, object], to_look_at: int | None = None) -> str:
+        """The same, with what stands in its columns put together already."""
         solo_id = uuid.uuid4().hex
         now = _now().isoformat()
-        row = {"id": solo_id, **SOLOS.values(solo), "to_look_at": to_look_at, "created": now, "modified": now}
+        whole = {"id": solo_id, **row, "to_look_at": to_look_at, "created": now, "modified": now}
         with self._writing() as db:
-            db.execute(*insert(SOLOS, row))
+            db.execute(*insert(SOLOS, whole))
         return solo_id
 
     def save_solo(self, solo_id: str, solo: Solo) -> None:

@@ -21,6 +21,7 @@ from gavotte.labelling.labeller import labelled
 from gavotte.labelling.questions import number_to_look_at
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
+from gavotte.library.tables import SOLOS
 
 
 class Importer(QObject):
@@ -89,15 +90,15 @@ class Importer(QObject):
         self._next()
 
     def _read(self, path: Path, score: Source, voice: VoiceSummary, as_heard: bool) -> None:
-        def work() -> tuple[Imported, int]:
+        def work() -> tuple[Imported, dict[str, object], int]:
             imported = score.solo(voice, path.stem, as_heard)
-            return imported, number_to_look_at(labelled(imported.solo))
+            return imported, SOLOS.values(imported.solo), number_to_look_at(labelled(imported.solo))
 
         self._begin(path, work, lambda found: self._store(path, *found))
 
-    def _store(self, path: Path, imported: Imported, to_look_at: int) -> None:
+    def _store(self, path: Path, imported: Imported, row: dict[str, object], to_look_at: int) -> None:
         try:
-            solo_id = self._library.add_solo(imported.solo, to_look_at)
+            solo_id = self._library.add_solo_row(row, to_look_at)
         except LibraryError as error:
             self._fail(path, error)
             return
