@@ -20,7 +20,7 @@ os.environ["GAVOTTE_AUDIO"] = "manual"
 sys.path.insert(0, str(Path(__file__).parents[1]))
 
 from benchmarks.big_solo import long_solo
-from PyQt6.QtCore import QSettings, QThreadPool
+from PyQt6.QtCore import QSettings, QThreadPool, QTimer
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
@@ -181,9 +181,9 @@ def go_to(window: MainWindow, time: Fraction) -> None:
 
 def undo_all(window: MainWindow) -> None:
     """Take every step back, as a user does: one after the other."""
-    while window.session.undo_stack.canUndo():
-        window.session.undo_stack.undo()
-        QApplication.processEvents()
+    window.session.undo_stack.undo()
+    if window.session.undo_stack.canUndo():
+        QTimer.singleShot(0, lambda: undo_all(window))
 
 
 if __name__ == "__main__":

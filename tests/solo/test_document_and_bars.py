@@ -1,3 +1,4 @@
+import itertools
 from dataclasses import replace
 from fractions import Fraction
 
@@ -28,6 +29,22 @@ def test_the_pickup_is_bar_nought() -> None:
     assert [bar.number for bar in grid.bars] == [0, 1, 2, 3]
     assert grid.place(Fraction(-1, 2)) == "the pickup, the and of 4"
     assert grid.place(Fraction(11, 2)) == "bar 2, the and of 2"
+
+
+@pytest.mark.parametrize("ends", [(3, 40, 17, 16, 0, 9), (16, 17), (17, 16), (0, 0)])
+def test_a_form_that_grows_or_shrinks_keeps_its_bars(ends: tuple[int, ...]) -> None:
+    pickup = replace(make_solo([("C7", "G4/8 A4")], pickup=Fraction(1)), chords=())
+    changing = replace(
+        pickup,
+        meters=(MeterRegion(Fraction(0), Meter(4, 4)), MeterRegion(Fraction(11), Meter(3, 4))),
+        odd_bars=(OddBar(Fraction(4), Fraction(5)),),
+    )
+    onsets = [-1, 0, 4, 9, *range(11, 60, 3)]
+    for end in ends:
+        bars = BarGrid(replace(changing, form_end=Fraction(end))).bars
+        assert [bar.onset for bar in bars] == onsets[: max(3, sum(onset < end for onset in onsets))]
+        assert [bar.number for bar in bars] == list(range(len(bars)))
+        assert all(bar.end == other.onset for bar, other in itertools.pairwise(bars))
 
 
 def test_bars_are_written_in_where_a_note_begins() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections import deque
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
@@ -112,11 +113,18 @@ def _bars(
     last_chord: Fraction | None,
 ) -> Grid:
     odd = {bar.onset: bar.length for bar in odd_bars}
-    bars: list[Bar] = []
-    if pickup:
-        bars.append(Bar(0, -pickup, pickup, regions[0].meter))
-    onset, number, region = Fraction(0), 1, 0
     last = max([*odd, *([last_chord] if last_chord is not None else [])], default=Fraction(-1))
+    laid = (regions, odd_bars, pickup)
+    # Writing on at the end of a long solo only adds a bar to those that were laid out before.
+    before = next((grid for known, grid in reversed(tuple(_LAID)) if known == laid), None)
+    bars = (
+        [] if before is None else [bar for bar in before[0] if bar.onset < end or bar.number <= 1 or bar.onset <= last]
+    )
+    if pickup and not bars:
+        bars.append(Bar(0, -pickup, pickup, regions[0].meter))
+    onset, number, region = (bars[-1].end, bars[-1].number + 1, 0) if bars else (Fraction(0), 1, 0)
+    if before is not None and len(bars) == len(before[0]) and not (onset < end or onset <= last):
+        return before
     while onset < end or number == 1 or onset <= last:
         while region + 1 < len(regions) and regions[region + 1].onset <= onset:
             region += 1
@@ -126,4 +134,10 @@ def _bars(
             length = regions[region + 1].onset - onset
         bars.append(Bar(number, onset, length, meter))
         onset, number = onset + length, number + 1
-    return tuple(bars), [bar.onset - bar.lead_in for bar in bars], [float(bar.onset) for bar in bars]
+    grid = tuple(bars), [bar.onset - bar.lead_in for bar in bars], [float(bar.onset) for bar in bars]
+    _LAID.append((laid, grid))
+    return grid
+
+
+_LAID: deque[tuple[tuple[tuple[MeterRegion, ...], tuple[OddBar, ...], Fraction], Grid]] = deque(maxlen=4)
+"""The bars laid out last, with what they follow from besides the end."""
