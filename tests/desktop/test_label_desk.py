@@ -430,12 +430,17 @@ def test_without_chords_the_desk_asks(qtbot: QtBot, open_window: OpenWindow, tmp
     window = opened(open_window, tmp_path / "lib", qtbot, replace(make_solo(line), chords=()))
     review, session = window.desks["label"].review, window.session
     assert review.questions[0].asked is Asked.NO_CHORDS
+    desk = window.desks["label"]
+    assert "degree in C major" in desk.about.text()
+    assert desk.card.functions[Function.CHORD].text() == "Stable degree"
+    assert "stable degree, 1 of the key" in desk.page.accessibleName()
     press(qtbot, window, Qt.Key.Key_Tab)
     window.desks["label"].side.show_page("queue")
     press(qtbot, window, Qt.Key.Key_A)
     assert session.solo is not None
     assert len(session.solo.chords) >= 3
     assert session.labels["n0"].chord
+    assert desk.card.functions[Function.CHORD].text() == "Chord tone"
     session.undo_stack.undo()
     assert session.solo.chords == ()
     looked_through(window, qtbot)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
@@ -109,6 +110,15 @@ def test_without_chords_notes_are_read_against_home() -> None:
     solo_labels = labelled([("", "G4/4 A4 B4 C5")])
     assert [label.degree for label in solo_labels] == ["5", "6", "7", "1"]
     assert "No chord is written" in solo_labels[0].reason
+    bare = replace(make_solo([("C", "C5/8 D5 E5 F5 G5 Bb4 A4 F#4"), ("C", "G4/4 Eb5 E5 B4")], key="C major"), chords=())
+    named = label_solo(bare)
+    assert [label.shown_degree for label in named] == ["1", "2", "3", "4", "5", "♭7", "6", "♭5", "5", "♭3", "3", "7"]
+    assert "the tonic of C major" in named[0].reason
+    assert "E, the 3rd of C major" in named[1].reason
+    unexplained = next(label for label in named if label.device == "unexplained")
+    assert "is the ♭7, not in C major" in unexplained.reason
+    blues = replace(bare, keys=(replace(bare.keys[0], blues=True),))
+    assert any("of C blues" in label.reason for label in label_solo(blues))
 
 
 def test_strong_beats_follow_the_grouping() -> None:

@@ -6,6 +6,7 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.overview import Group
 from gavotte.solo.document import Function
+from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 
 FUNCTION_WORDS = {
@@ -16,6 +17,13 @@ FUNCTION_WORDS = {
     Function.OUTSIDE: QT_TRANSLATE_NOOP("Gavotte", "Outside"),
 }
 
+KEY_FUNCTION_WORDS = FUNCTION_WORDS | {
+    Function.CHORD: QT_TRANSLATE_NOOP("Gavotte", "Stable degree"),
+    Function.EXTENSION: QT_TRANSLATE_NOOP("Gavotte", "Active degree"),
+    Function.OUTSIDE: QT_TRANSLATE_NOOP("Gavotte", "Outside the key"),
+}
+"""The same where no chord is written: notes are heard against the key alone."""
+
 FUNCTION_KEYS = {
     Function.CHORD: "1",
     Function.EXTENSION: "2",
@@ -23,6 +31,12 @@ FUNCTION_KEYS = {
     Function.APPROACH: "4",
     Function.OUTSIDE: "5",
 }
+
+
+def function_words(function: Function, label: Label) -> str:
+    """What a function is called for a note: against its chord, or against the key where none is written."""
+    return said((FUNCTION_WORDS if label.chord else KEY_FUNCTION_WORDS)[function])
+
 
 DEVICE_WORDS = {
     "plain": QT_TRANSLATE_NOOP("Gavotte", "plain"),

@@ -14,7 +14,7 @@ from gavotte.labelling.figures.kind import Told
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.readings import reading_name
-from gavotte.labelling.wording import chord_words, degree_words, names_of, symbol_words
+from gavotte.labelling.wording import chord_words, degree_words, names_of, own_words, symbol_words
 from gavotte.solo.document import Function, ReadingKind, Remark, Solo
 from gavotte.solo.label import Label
 from gavotte.solo.stretches import read_stretches
@@ -165,7 +165,8 @@ def _tones(found: Labelled, notes: Sequence[FramedNote], labels: Sequence[Label]
     if len(notes) == 1:
         return labels[0].reason.rstrip(".")
     degrees = " ".join(label.shown_degree for label in labels)
-    return f"{names_of(notes)} spell {chord} ({degrees})"
+    does = "spell" if found.frame.span_of(notes[0]).written else "rest in"
+    return f"{names_of(notes)} {does} {chord} ({degrees})"
 
 
 def _figure(found: Labelled, places_of: Mapping[str, int], notes: Sequence[FramedNote], labels: Sequence[Label]) -> str:
@@ -199,8 +200,9 @@ def _figure(found: Labelled, places_of: Mapping[str, int], notes: Sequence[Frame
 def _goal(found: Labelled, places_of: Mapping[str, int], label: Label) -> str:
     index = places_of[label.target or ""]
     note, target = found.frame.notes[index], found.labels[index]
-    chord = chord_words(found.frame.span_of(note))
-    return f"{note.note.pitch.shown}, the {degree_words(target.degree, target.shown_degree)} of {chord}"
+    span = found.frame.span_of(note)
+    words = degree_words(target.degree, target.shown_degree) if span.written else own_words(found.frame, note)
+    return f"{note.note.pitch.shown}, the {words} of {chord_words(span)}"
 
 
 def _capital(text: str) -> str:

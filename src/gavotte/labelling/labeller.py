@@ -14,6 +14,7 @@ from gavotte.labelling.frame import Frame, FramedNote, barred_and_phrased_alike
 from gavotte.labelling.reasons import decided_reason, reason
 from gavotte.labelling.search import Verdict, decide
 from gavotte.labelling.tension import tension
+from gavotte.labelling.wording import degree_of, own_degree
 from gavotte.solo.differences import not_shared
 from gavotte.solo.document import Decision, Function, Solo
 from gavotte.solo.label import Alternative, Label, Sustained
@@ -158,7 +159,7 @@ def _label(frame: Frame, note: FramedNote, verdict: Verdict, groups: dict[int, s
         alternatives=tuple(_alternative(frame, note, rival.explanation) for rival in verdict.rivals),
         sustained=_sustained(frame, note),
         tension=tension(frame, note) if explanation.device != "anticipation" else 0.0,
-        shown=shown_degree(explanation.degree or note.degree, frame.school.naming),
+        shown=own_degree(frame, note) if explanation.degree is None else degree_of(frame, explanation.degree),
         heard=_heard(frame, note),
         other=_other_degree(frame, note),
     )

@@ -6,7 +6,15 @@ from gavotte.labelling.centre import Centre
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.frame import Frame, FramedNote
-from gavotte.labelling.wording import chord_words, degree_of, degree_words, goal_words, note_words
+from gavotte.labelling.wording import (
+    chord_words,
+    degree_of,
+    degree_words,
+    goal_words,
+    note_words,
+    own_degree,
+    own_words,
+)
 from gavotte.solo.document import Function
 from gavotte.theory.degrees import shown_above_tonic
 
@@ -18,7 +26,7 @@ def reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
         return kind.reason(frame, note, explanation)
     name = note_words(note)
     chord = chord_words(frame.span_of(note))
-    degree = degree_of(frame, note.degree)
+    degree = own_degree(frame, note)
     target = None if explanation.target is None else frame.notes[explanation.target]
     match explanation.function:
         case Function.CHORD:
@@ -29,17 +37,15 @@ def reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
             return _passing_reason(frame, note, explanation, name, target)
         case Function.APPROACH if target is not None:
             return _approach_reason(frame, note, explanation, name, target)
-    return (
-        f"{name} is neither in {chord} nor in its scale and does not lead on by step; "
-        "listen again, it may be a slip of the pen."
-    )
+    apart = f"neither in {chord} nor in its scale" if frame.span_of(note).written else f"the {degree}, not in {chord},"
+    return f"{name} is {apart} and does not lead on by step; listen again, it may be a slip of the pen."
 
 
 def decided_reason(frame: Frame, note: FramedNote, function: Function, target: FramedNote | None) -> str:
     """The sentence for a function the user set where no rule gives one."""
     name = note_words(note)
     chord = chord_words(frame.span_of(note))
-    degree = degree_of(frame, note.degree)
+    degree = own_degree(frame, note)
     into = "" if target is None else goal_words(frame, target)
     words = {
         Function.CHORD: f"{name} is heard as a tone of the harmony; it is the {degree} of {chord}.",
@@ -69,11 +75,10 @@ def _chord_reason(
         old = chord_words(frame.spans[note.span - 1])
         return f"{name} is carried over from {old} and then steps into {goal_words(frame, target)}."
     if frame.span_of(note).unread:
-        home = f"by the key it is the {degree_words(note.degree, degree)} of {chord}"
+        home = f"by the key it is the {own_words(frame, note)} of {chord}"
         return f"The chord symbol “{frame.span_of(note).unread}” can't be read; {name} stands alone: {home}."
     if not frame.span_of(note).written:
-        home = f"the {degree_words(note.degree, degree)} of the key's home chord, {chord}"
-        return f"No chord is written here; {name} is {home}."
+        return f"No chord is written here; {name} is the {own_words(frame, note)} of {chord}, a note to rest on."
     return f"{name} is the {degree_words(note.degree, degree)} of {chord}."
 
 
@@ -81,11 +86,13 @@ def _extension_reason(
     frame: Frame, note: FramedNote, explanation: Explanation, name: str, chord: str, degree: str
 ) -> str:
     if note.centre is not None and _is_of_centre(note, explanation):
-        return _centre_reason(note, note.centre, explanation, name, chord, degree)
+        against = f"{degree} of {chord}" if frame.span_of(note).written else "no chord is written here"
+        return _centre_reason(note, note.centre, explanation, name, against)
     if explanation.device == "blue":
         key = frame.span_of(note).key.key
         blue = {3: "♭3", 6: "♭5", 10: "♭7"}[(note.pitch - key.tonic.pitch_class) % 12]
-        return f"{name} is the blue {blue} of {key.tonic.shown}, whatever the chord says ({degree} of {chord})."
+        says = f", whatever the chord says ({degree} of {chord})" if frame.span_of(note).written else ""
+        return f"{name} is the blue {blue} of {key.tonic.shown}{says}."
     manner = _manner(note)
     if explanation.device == "clash":
         return f"{name}, {manner}, rubs as the {degree} against {chord}; players do this on purpose, or by slip."
@@ -101,12 +108,10 @@ def _is_of_centre(note: FramedNote, explanation: Explanation) -> bool:
     return not rubs and not (note.blue and explanation.device == "blue")
 
 
-def _centre_reason(
-    note: FramedNote, centre: Centre, explanation: Explanation, name: str, chord: str, degree: str
-) -> str:
+def _centre_reason(note: FramedNote, centre: Centre, explanation: Explanation, name: str, against: str) -> str:
     above = shown_above_tonic(note.pitch - centre.tonic.pitch_class)
     colour = f"the blue {above}" if explanation.device == "blue" else f"the {degree_words(above, above)}"
-    return f"{name} is {colour} of {centre.shown}, in which this stretch is heard ({degree} of {chord})."
+    return f"{name} is {colour} of {centre.shown}, in which this stretch is heard ({against})."
 
 
 def _manner(note: FramedNote) -> str:
@@ -158,7 +163,7 @@ def in_short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
         return kind.short(frame, note, explanation)
     target = None if explanation.target is None else frame.notes[explanation.target]
     goal = "" if target is None else target.note.pitch.shown
-    own = f"the {degree_words(note.degree, degree_of(frame, note.degree))} of {chord_words(frame.span_of(note))}"
+    own = f"the {own_words(frame, note)} of {chord_words(frame.span_of(note))}"
     match explanation.function:
         case Function.PASSING if goal:
             return f"passing to {goal}"

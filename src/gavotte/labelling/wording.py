@@ -8,7 +8,7 @@ from functools import lru_cache
 from gavotte.labelling.chords_in_force import ChordSpan
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
-from gavotte.theory.degrees import shown_degree
+from gavotte.theory.degrees import shown_above_tonic, shown_degree
 
 
 def note_words(note: FramedNote) -> str:
@@ -17,7 +17,9 @@ def note_words(note: FramedNote) -> str:
 
 
 def chord_words(span: ChordSpan) -> str:
-    """The chord in force as it is written: "B♭7"."""
+    """The chord in force as it is written: "B♭7"; where none is, the key the notes are heard in: "B♭ major"."""
+    if not span.written:
+        return f"{span.key.key.tonic.shown} blues" if span.key.blues else span.key.key.shown
     return symbol_words(span.text) if span.text else shown_chord(span.chord)
 
 
@@ -32,15 +34,30 @@ def degree_of(frame: Frame, degree: str) -> str:
     return shown_degree(degree, frame.school.naming)
 
 
+def own_degree(frame: Frame, note: FramedNote) -> str:
+    """A note's degree as the school writes it; where no chord is written, above the key's tonic."""
+    span = frame.span_of(note)
+    if not span.written:
+        return shown_above_tonic(note.pitch - span.key.key.tonic.pitch_class)
+    return degree_of(frame, note.degree)
+
+
 def degree_words(degree: str, shown: str) -> str:
     """A degree as it is said: the root, the 3rd, the ♭9."""
     return {"1": "root", "3": "3rd", "5": "5th", "7": "major 7th"}.get(degree, shown)
 
 
+def own_words(frame: Frame, note: FramedNote) -> str:
+    """A note's degree as it is said: the 3rd; of a key the tonic."""
+    shown = own_degree(frame, note)
+    if frame.span_of(note).written:
+        return degree_words(note.degree, shown)
+    return "tonic" if shown == "1" else degree_words(shown, shown)
+
+
 def goal_words(frame: Frame, target: FramedNote) -> str:
     """Where a note leads: "G, the 3rd of E♭7"."""
-    chord = chord_words(frame.span_of(target))
-    return f"{target.note.pitch.shown}, the {degree_words(target.degree, degree_of(frame, target.degree))} of {chord}"
+    return f"{target.note.pitch.shown}, the {own_words(frame, target)} of {chord_words(frame.span_of(target))}"
 
 
 def target_words(frame: Frame, target: int | None) -> str:

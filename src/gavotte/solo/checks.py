@@ -40,7 +40,7 @@ def check(solo: Solo) -> tuple[Finding, ...]:
             )
     if solo.notes and not solo.chords:
         findings.append(
-            Finding(solo.notes[0].onset, "There are no chord symbols; notes are named against the key's home chord.")
+            Finding(solo.notes[0].onset, "There are no chord symbols; notes are named by their degree in the key.")
         )
     for event, after in itertools.pairwise(solo.chords):
         if event.onset == after.onset:

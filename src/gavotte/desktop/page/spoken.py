@@ -6,7 +6,7 @@ from bisect import bisect_right
 from fractions import Fraction
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
-from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words
+from gavotte.desktop.words import counted, device_words, function_words
 from gavotte.notation.values import value_of
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Articulation, Note, Solo
@@ -51,7 +51,7 @@ def spoken_note(note: Note, grid: BarGrid, label: Label | None) -> str:
     if label is not None and label.heard:
         parts.append(translate("Gavotte", "heard in {reading}").format(reading=_read(label.heard)))
     if label is not None:
-        function = said(FUNCTION_WORDS[label.function]).lower()
+        function = function_words(label.function, label).lower()
         device = device_words(label.device)
         parts.append(function if device in (said("plain"), function) else f"{function}, {device}")
         if label.chord:
@@ -60,6 +60,8 @@ def spoken_note(note: Note, grid: BarGrid, label: Label | None) -> str:
                     degree=_read(label.shown_degree), chord=_read(shown_chord(parse_chord_symbol(label.chord)))
                 )
             )
+        else:
+            parts.append(translate("Gavotte", "{degree} of the key").format(degree=_read(label.shown_degree)))
         if label.in_doubt:
             parts.append(translate("Gavotte", "in doubt"))
     parts += [_mark(mark.articulation) for mark in note.marks]

@@ -20,7 +20,7 @@ from gavotte.labelling.figures.spelled import (
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.single import passing
 from gavotte.labelling.tensions import extension_device
-from gavotte.labelling.wording import chord_words, degree_of, degree_words, note_words, symbol_words
+from gavotte.labelling.wording import chord_words, note_words, own_degree, own_words, symbol_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
 
@@ -94,15 +94,14 @@ def _figure(frame: Frame, notes: list[FramedNote], chord: Spelled, school: Schoo
 
 
 def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
-    chord, degree = chord_words(frame.span_of(note)), degree_of(frame, note.degree)
+    chord, degree = chord_words(frame.span_of(note)), own_degree(frame, note)
     against = ", where it rubs" if explanation.device == "clash" else ""
     spelled = symbol_words(explanation.implied or "")
     return f"{note_words(note)} belongs to {spelled}, spelled out over {chord}: it is the {degree} of {chord}{against}."
 
 
 def _short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
-    chord = chord_words(frame.span_of(note))
-    return f"the {degree_words(note.degree, degree_of(frame, note.degree))} of {chord}"
+    return f"the {own_words(frame, note)} of {chord_words(frame.span_of(note))}"
 
 
 def _phrase(told: Told) -> str:

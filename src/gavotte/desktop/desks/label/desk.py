@@ -344,14 +344,18 @@ class LabelDesk(Desk):
         self.title.setText(solo.title)
         beats = solo.beats_a_minute
         tempo = translate("Gavotte", "{number} beats a minute").format(number=round(beats)) if beats else ""
+        key = solo.keys[0].key.shown + (translate("Gavotte", ", blues") if solo.keys[0].blues else "")
+        chordless = bool(solo.notes) and not solo.chords
+        named = translate("Gavotte", "No chords: notes are named by their degree in {key}").format(key=key)
         self.about.setText(
             " · ".join(
                 part
                 for part in (
+                    named if chordless else "",
                     solo.player,
                     str(solo.year or ""),
                     solo.instrument.name + pitch_words(self._session),
-                    solo.keys[0].key.shown + (translate("Gavotte", ", blues") if solo.keys[0].blues else ""),
+                    "" if chordless else key,
                     solo.style,
                     tempo,
                 )

@@ -20,9 +20,9 @@ from PyQt6.QtWidgets import (
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.label.told import Told
 from gavotte.desktop.solo.session import SoloSession
-from gavotte.desktop.translation import said, translate
+from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.header import rule
-from gavotte.desktop.words import FUNCTION_WORDS
+from gavotte.desktop.words import function_words
 from gavotte.giving_way import give_way
 from gavotte.harmony.ground import Ground
 from gavotte.harmony.progressions import summary
@@ -255,4 +255,4 @@ def _what(landing: Landing) -> str:
     label = landing.label
     if label is None:
         return translate("Gavotte", "No note falls here")
-    return f"{said(FUNCTION_WORDS[label.function])}. {label.reason}"
+    return f"{function_words(label.function, label)}. {label.reason}"

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from gavotte.desktop.desks.label.core_words import school_name
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
-from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words
+from gavotte.desktop.words import counted, device_words, function_words
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Question
@@ -92,7 +92,7 @@ def words_of(item: Question, found: Labelled) -> Words:
             "",
             translate(
                 "Gavotte",
-                "No chord is written, so notes are heard against the key's home chord. Infer chords from the notes, "
+                "No chord is written, so notes are named by their degree in the key. Infer chords from the notes, "
                 "one to a bar, or read the whole solo by its key centre?",
             ),
             translate("Gavotte", "No chord is written"),
@@ -115,7 +115,7 @@ def words_of(item: Question, found: Labelled) -> Words:
             translate("Gavotte", "It is none"),
         )
     label, name = found.labels[places[item.first]], notes[places[item.first]].pitch.shown
-    called = f"{said(FUNCTION_WORDS[label.function])}, {device_words(label.device)}"
+    called = f"{function_words(label.function, label)}, {device_words(label.device)}"
     return Words(
         translate("Gavotte", "In doubt"),
         where,

@@ -20,7 +20,7 @@ from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.keyboard_strip import KeyboardStrip
 from gavotte.desktop.widgets.one_stop import OneStop
-from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words, figure_words, sureness
+from gavotte.desktop.words import FUNCTION_WORDS, counted, device_words, figure_words, function_words, sureness
 from gavotte.labelling.frame import Frame
 from gavotte.labelling.overview import Group
 from gavotte.solo.document import Function, Solo
@@ -91,8 +91,6 @@ class NoteCard(QScrollArea):
             word = said(marked)
             button = QPushButton(word)
             button.setCheckable(True)
-            button.setToolTip(translate("Gavotte", "Call this note: {function}").format(function=word.lower()))
-            button.setAccessibleName(word)
             button.setStyleSheet("text-align: left; padding: 4px 8px;")
             button.clicked.connect(lambda _, f=function: self.function_chosen.emit(f, ""))
             self._group.addButton(button)
@@ -203,6 +201,11 @@ class NoteCard(QScrollArea):
         self._show_strip(frame, label, note.onset, note.pitch.midi)
 
     def _show_function(self, label: Label) -> None:
+        for function, button in self.functions.items():
+            word = function_words(function, label)
+            button.setText(word)
+            button.setToolTip(translate("Gavotte", "Call this note: {function}").format(function=word.lower()))
+            button.setAccessibleName(word)
         self.functions[label.function].setChecked(True)
         self.device.clear()
         for device in DEVICES[label.function]:
@@ -245,17 +248,17 @@ class NoteCard(QScrollArea):
         self._alternatives_heading.setVisible(shown)
         before: QWidget = self.take_back
         for alternative in label.alternatives:
-            self._alternatives.addWidget(self._alternative(alternative))
+            self._alternatives.addWidget(self._alternative(alternative, label))
             # What is made anew would come last on the way by Tab.
             QWidget.setTabOrder(before, self.alternative_buttons[-1])
             before = self.alternative_buttons[-1]
 
-    def _alternative(self, alternative: Alternative) -> QWidget:
+    def _alternative(self, alternative: Alternative, label: Label) -> QWidget:
         box = QWidget()
         layout = QVBoxLayout(box)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(2)
-        button = QPushButton(f"{said(FUNCTION_WORDS[alternative.function])}, {device_words(alternative.device)}")
+        button = QPushButton(f"{function_words(alternative.function, label)}, {device_words(alternative.device)}")
         button.setIcon(function_icon(alternative.function, self.palette_in_use))
         button.setStyleSheet("text-align: left; padding: 4px 8px;")
         button.setToolTip(translate("Gavotte", "Call it this instead"))
@@ -276,7 +279,7 @@ class NoteCard(QScrollArea):
         name = (
             shown_chord(parse_chord_symbol(span.text))
             if span.text
-            else translate("Gavotte", "No chord: {chord}").format(chord=shown_chord(chord))
+            else translate("Gavotte", "No chord: at home is {chord}").format(chord=shown_chord(chord))
         )
         naming = frame.school.naming
         tones = "  ".join(f"{shown_degree(tone, naming)} {chord.name_of(tone).shown}" for tone in chord.tones)

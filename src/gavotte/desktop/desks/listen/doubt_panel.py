@@ -10,8 +10,8 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBox
 
 from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
-from gavotte.desktop.translation import said, translate
-from gavotte.desktop.words import FUNCTION_WORDS
+from gavotte.desktop.translation import translate
+from gavotte.desktop.words import function_words
 from gavotte.recording.evidence import CERTAIN, LIKELY, Candidate
 from gavotte.solo.label import Label
 from gavotte.theory.pitch import Pitch
@@ -148,7 +148,7 @@ def _percent(share: float) -> str:
 def _function_words(label: Label | None) -> str:
     if label is None:
         return ""
-    return f"{label.shown_degree}, {said(FUNCTION_WORDS[label.function]).lower()}"
+    return f"{label.shown_degree}, {function_words(label.function, label).lower()}"
 
 
 def verdict(found: list[Weighed]) -> str:
