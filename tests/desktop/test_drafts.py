@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sqlite3
 from pathlib import Path
 
 import pytest
@@ -15,7 +16,7 @@ from gavotte.demo.arcade import arcade, begun_arcade
 from gavotte.demo.recordings import record
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
-from gavotte.writing.drafting import is_proposed
+from gavotte.writing.drafting import ProposedPhrase, is_proposed
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 
@@ -75,6 +76,48 @@ def test_the_rest_of_a_solo_is_drafted_and_taken_by_phrase(qtbot: QtBot, begun: 
     assert len(drafts.proposal) == last - 1
     press(qtbot, begun, Qt.Key.Key_Z, CTRL)
     assert shown(begun) == before
+    # The phrase that was taken is to be decided again, the one that was left is not.
+    assert drafts.proposal[-1] == phrase
+    assert len(drafts.proposal) == last
+    press(qtbot, begun, Qt.Key.Key_Z, CTRL | Qt.KeyboardModifier.ShiftModifier)
+    assert phrase not in drafts.proposal
+
+
+def test_drafted_phrases_outlive_a_restart(qtbot: QtBot, open_window: OpenWindow, begun: MainWindow) -> None:
+    draft(qtbot, begun)
+    drafts = begun.desks["write"].drafts
+    drafts.leave()
+    left, solo_id, folder = drafts.proposal, begun.session.solo_id, begun.studio.library.folder
+    assert solo_id is not None
+    begun.close()
+    again = open_window(folder)
+    assert again.session.solo_id == solo_id
+    drafts = again.desks["write"].drafts
+    qtbot.waitUntil(lambda: drafts.proposal == left)
+    panel = again.desks["write"].panel
+    assert panel.page_shown == "draft"
+    assert panel.draft.rows.count() == len(left) > 1
+    lines = again.desks["write"].page
+    qtbot.waitUntil(lambda: any(left[0].notes[0].id in line.note_items for line in lines.lines))
+    drafts.take_all()
+    again.close()
+    once_more = open_window(folder)
+    assert once_more.desks["write"].drafts.proposal == ()
+    assert once_more.studio.library.draft_document(solo_id) is None
+
+
+def test_damaged_drafted_phrases_are_told(qtbot: QtBot, open_window: OpenWindow, begun: MainWindow) -> None:
+    solo_id, library = begun.session.solo_id, begun.studio.library
+    assert solo_id is not None
+    library.save_draft(solo_id, (ProposedPhrase(arcade().notes[:2]),))
+    with sqlite3.connect(library.path) as db:
+        db.execute("UPDATE drafts SET document=CAST('{}' AS BLOB)")
+    begun.close()
+    again = open_window(library.folder)
+    qtbot.waitUntil(again.notice.isVisible)
+    assert "drafted phrases can't be shown" in again.notice.text.text()
+    assert again.desks["write"].drafts.proposal == ()
+    again.studio.library.save_draft(solo_id, ())
 
 
 def test_a_phrase_is_heard_before_it_is_taken_and_all_are_taken_at_once(qtbot: QtBot, begun: MainWindow) -> None:

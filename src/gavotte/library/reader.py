@@ -122,6 +122,11 @@ class LibraryReader:
         """The recordings of all solos. Raises LibraryError, or FormatError for a damaged document."""
         return [RECORDING_DOCUMENT.read(row[0]) for row in self._rows("SELECT document FROM recordings")]
 
+    def draft_document(self, solo_id: str) -> bytes | None:
+        """The drafted phrases of a solo that are not decided yet, as their document. Raises LibraryError."""
+        rows = self._rows("SELECT document FROM drafts WHERE solo_id=?", (solo_id,))
+        return rows[0][0] if rows else None
+
     # -- licks, and what else is kept -----------------------------------------------------------------
 
     def lick(self, lick_id: str) -> Lick:

@@ -78,6 +78,13 @@ MIGRATIONS: tuple[Migration, ...] = (
     """,
     _details_and_counts,
     "CREATE TABLE days (day TEXT PRIMARY KEY) STRICT;",
+    """
+    CREATE TABLE drafts (
+        solo_id TEXT PRIMARY KEY REFERENCES solos (id) ON DELETE CASCADE,
+        document BLOB NOT NULL,
+        modified TEXT NOT NULL
+    ) STRICT;
+    """,
 )
 """``MIGRATIONS[n]`` leads from version n to n + 1."""
 

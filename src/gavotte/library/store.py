@@ -19,6 +19,7 @@ from typing import Any
 from gavotte.formats.document import DocumentKind
 from gavotte.library import backups
 from gavotte.library.database import connect, connect_to_read
+from gavotte.library.drafts import DRAFT_DOCUMENT
 from gavotte.library.errors import DamagedLibraryError, LibraryError, why_not_written
 from gavotte.library.lock import FolderLock
 from gavotte.library.reader import LibraryReader, ValueT
@@ -28,6 +29,7 @@ from gavotte.library.tables import LICKS, SOLOS, Table, insert, update
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.lick import Lick
+from gavotte.writing.drafting import Proposal
 
 KEEP_DELETED = timedelta(days=30)
 
@@ -283,6 +285,18 @@ class Library(LibraryReader):
         """Take a solo's recording from it; the file stays."""
         with self._writing() as db:
             db.execute("DELETE FROM recordings WHERE solo_id=?", (solo_id,))
+
+    def save_draft(self, solo_id: str, draft: Proposal) -> None:
+        """Keep the drafted phrases of a solo that are not decided yet; none where there are none."""
+        with self._writing() as db:
+            if draft:
+                db.execute(
+                    "INSERT INTO drafts VALUES (?,?,?) ON CONFLICT (solo_id) DO UPDATE SET document=excluded.document, "
+                    "modified=excluded.modified",
+                    (solo_id, DRAFT_DOCUMENT.write(draft), _now().isoformat()),
+                )
+            else:
+                db.execute("DELETE FROM drafts WHERE solo_id=?", (solo_id,))
 
     # -- licks --------------------------------------------------------------------------------------
 

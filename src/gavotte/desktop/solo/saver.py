@@ -21,6 +21,7 @@ from gavotte.library.store import Library
 from gavotte.library.tables import SOLOS
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
+from gavotte.writing.drafting import Proposal
 
 LOG = logging.getLogger("gavotte")
 
@@ -32,7 +33,7 @@ RESCUED_SOLO, RESCUED_RECORDING = ".solo.json", ".recording.json"
 
 
 class Saver(QObject):
-    """Holds solos, and what is known of recordings, until they are written; what can't be is tried again.
+    """Holds solos, what is known of recordings, and drafts until they are written; what can't be is tried again.
 
     Signals: ``saved``, everything is in the library; ``changed``, there is something to write, or it can't be written
     just now; ``failed(message)``, once for as long as it fails.
@@ -47,6 +48,7 @@ class Saver(QObject):
         self._library, self._activities = library, activities
         self._solos: dict[str, Solo] = {}
         self._recordings: dict[str, Recording | None] = {}
+        self._drafts: dict[str, Proposal] = {}
         self.failing = ""
         """Why the last attempt failed; empty where it did not."""
         self._soon = QTimer(self)
@@ -55,7 +57,7 @@ class Saver(QObject):
 
     @property
     def is_saved(self) -> bool:
-        """Whether everything is in the library."""
+        """Whether everything is in the library that can't be made again, as a draft can."""
         return not self._solos and not self._recordings
 
     @property
@@ -89,13 +91,19 @@ class Saver(QObject):
         self._recordings[solo_id] = recording
         self._write({}, {})
 
+    def save_draft(self, solo_id: str, draft: Proposal) -> None:
+        """Write the drafted phrases of a solo soon."""
+        self._drafts[solo_id] = draft
+        if not self._soon.isActive() and not self._activities.of(self):
+            self._soon.start(SAVE_DELAY_MS)
+
     # -- writing ------------------------------------------------------------------------------------
 
     def save(self) -> bool:
         """Write everything now; False where something could not be, which is held on to."""
         self._soon.stop()
         self._activities.cancel(self)
-        if self.is_saved:
+        if self.is_saved and not self._drafts:
             return True
         held = dict(self._solos)
         return self._write(held, _rows(held))
@@ -117,6 +125,9 @@ class Saver(QObject):
                 if self._solos.get(solo_id) is held[solo_id]:
                     self._solos.pop(solo_id)
             self._write_recordings()
+            for solo_id, draft in tuple(self._drafts.items()):
+                self._library.save_draft(solo_id, draft)
+                self._drafts.pop(solo_id)
         except LibraryError as error:
             self._not_written(error)
             return False

@@ -64,7 +64,7 @@ class WriteDesk(Desk):
         super().__init__(studio)
         session, engraver = studio.session, studio.engraver
         self._session = session
-        self.drafts = Drafts(session, studio.tape, studio.hearing, studio.activities, self)
+        self.drafts = Drafts(studio, self)
         self.page = PageView(engraver)
         self.writer = Writer(session, self)
         self.chord_dialog: ChordDialog | None = None

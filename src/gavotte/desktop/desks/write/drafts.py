@@ -2,19 +2,29 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from gavotte.desktop.activity import Activities
+from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desks.write.drafter import Drafter
-from gavotte.desktop.playback.hearing import Hearing
-from gavotte.desktop.solo.session import SoloSession
-from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
+from gavotte.library.drafts import DRAFT_DOCUMENT
+from gavotte.library.errors import LibraryError
 from gavotte.solo.document import Solo
 from gavotte.writing.drafting import Proposal, ProposedPhrase, overlaid, proposed, with_phrase
 
 _LEAD_IN = 0.3
+
+
+@dataclass(frozen=True)
+class _Step:
+    """A solo before and after phrases were taken."""
+
+    before: Solo
+    after: Solo
+    taken: Proposal
 
 
 class Drafts(QObject):
@@ -27,23 +37,63 @@ class Drafts(QObject):
     told = pyqtSignal(str)
     failed = pyqtSignal(str)
 
-    def __init__(
-        self, session: SoloSession, tape: Tape, hearing: Hearing, activities: Activities, parent: QObject
-    ) -> None:
+    def __init__(self, studio: Studio, parent: QObject) -> None:
         super().__init__(parent)
-        self._session, self._tape, self._hearing = session, tape, hearing
+        self._session, self._tape, self._hearing = studio.session, studio.tape, studio.hearing
+        self._library, self._saver, self._activities = studio.library, studio.saver, studio.activities
         self.proposal: Proposal = ()
         self.current = 0
-        self.drafter = Drafter(tape, activities, self)
+        self._steps: list[_Step] = []
+        self.drafter = Drafter(studio.tape, studio.activities, self)
         self.drafter.drafted.connect(self._take_draft)
         self.drafter.failed.connect(self._fail)
         self.drafter.stopped.connect(self.changed)
-        session.replaced.connect(self._forget)
+        studio.session.replaced.connect(self._opened)
+        studio.session.went_back.connect(self._went_back)
 
-    def _forget(self) -> None:
+    def _opened(self) -> None:
+        """Another solo is open: what was drafted for it and not decided is there again."""
         self.drafter.cancel()
-        self.proposal, self.current = (), 0
+        self._activities.cancel(self)
+        self.proposal, self.current, self._steps = (), 0, []
         self.changed.emit()
+        solo_id = self._session.solo_id
+        try:
+            document = None if solo_id is None else self._library.draft_document(solo_id)
+        except LibraryError:
+            # The solo itself could be read; whatever is wrong is told when something is written.
+            return
+        if document is not None:
+            words = translate("Gavotte", "The drafted phrases can't be shown. {error} Draft them anew.")
+            self._activities.beside(
+                self,
+                lambda: DRAFT_DOCUMENT.read(document),
+                self._recall,
+                lambda error: self.failed.emit(words.format(error=error)),
+            )
+
+    def _recall(self, proposal: Proposal) -> None:
+        if not self.proposal and not self.drafter.is_drafting:
+            self.proposal, self.current = proposal, 0
+            self.changed.emit()
+
+    def _went_back(self, before: Solo, after: Solo) -> None:
+        """Phrases that were taken are to be decided again when that is undone."""
+        for step in self._steps:
+            others = tuple(phrase for phrase in self.proposal if phrase not in step.taken)
+            if before is step.after and after is step.before:
+                self._put(tuple(sorted((*others, *step.taken), key=lambda phrase: phrase.start)))
+            elif before is step.before and after is step.after:
+                self._put(others)
+            else:
+                continue
+            self.changed.emit()
+
+    def _put(self, proposal: Proposal) -> None:
+        """Take this as what is still to be decided, and keep it."""
+        self.proposal, self.current = proposal, min(self.current, max(0, len(proposal) - 1))
+        if self._session.solo_id is not None:
+            self._saver.save_draft(self._session.solo_id, proposal)
 
     @property
     def state(self) -> dict[str, bool]:
@@ -70,7 +120,8 @@ class Drafts(QObject):
         self.changed.emit()
 
     def _take_draft(self, proposal: Proposal) -> None:
-        self.proposal, self.current = proposal, 0
+        self.current = 0
+        self._put(proposal)
         if self.proposal:
             notes = sum(len(phrase.notes) for phrase in self.proposal)
             self.told.emit(
@@ -111,8 +162,7 @@ class Drafts(QObject):
         phrase, solo = self.phrase(), self._session.solo
         if phrase is not None and solo is not None:
             self._drop(self.current)
-            self._session.edit(translate("Gavotte", "Take a drafted phrase"), with_phrase(solo, phrase))
-            self.changed.emit()
+            self._take(translate("Gavotte", "Take a drafted phrase"), with_phrase(solo, phrase), (phrase,))
 
     def leave(self) -> None:
         """Drop the phrase that is looked at."""
@@ -121,21 +171,27 @@ class Drafts(QObject):
             self.changed.emit()
 
     def _drop(self, index: int) -> None:
-        self.proposal = (*self.proposal[:index], *self.proposal[index + 1 :])
-        self.current = min(index, max(0, len(self.proposal) - 1))
+        self._put((*self.proposal[:index], *self.proposal[index + 1 :]))
+
+    def _take(self, words: str, changed: Solo, taken: Proposal) -> None:
+        solo = self._session.solo
+        assert solo is not None
+        self._session.edit(words, changed)
+        self._steps.append(_Step(solo, changed, taken))
+        self.changed.emit()
 
     def take_all(self) -> None:
         """Write every phrase onto the page."""
         solo = self._session.solo
         if solo is None or not self.proposal:
             return
-        for phrase in self.proposal:
+        taken = self.proposal
+        for phrase in taken:
             solo = with_phrase(solo, phrase)
-        self.proposal, self.current = (), 0
-        self._session.edit(translate("Gavotte", "Take the draft"), solo)
-        self.changed.emit()
+        self._put(())
+        self._take(translate("Gavotte", "Take the draft"), solo, taken)
 
     def leave_all(self) -> None:
         """Drop the draft."""
-        self.proposal, self.current = (), 0
+        self._put(())
         self.changed.emit()

@@ -1,0 +1,24 @@
+"""The drafted phrases of a library's solos that are not decided yet: what they are kept in."""
+
+from __future__ import annotations
+
+import itertools
+
+from gavotte.formats.document import DocumentKind
+from gavotte.solo.bounds import within_bounds
+from gavotte.solo.document import Solo
+from gavotte.writing.drafting import Proposal
+
+
+def _checked(proposal: Proposal) -> Proposal:
+    """The proposal, once it is certain that its notes are notes, in order. Raises ValueError."""
+    if any(not phrase.notes for phrase in proposal):
+        raise ValueError("a phrase has no notes")
+    notes = tuple(note for phrase in proposal for note in phrase.notes)
+    within_bounds(Solo("", notes=notes))
+    if any(after.onset < before.onset for before, after in itertools.pairwise(notes)):
+        raise ValueError("its notes are out of order")
+    return proposal
+
+
+DRAFT_DOCUMENT: DocumentKind[Proposal] = DocumentKind("gavotte-draft", 1, "draft", Proposal, checked=_checked)
