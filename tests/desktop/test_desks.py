@@ -326,6 +326,49 @@ def test_written_pitch_is_shown_and_concert_pitch_is_kept(qtbot: QtBot, at_ferry
     assert "Fmaj7" in {label.chord for label in lick.labels}
 
 
+def test_everything_is_read_for_ones_own_instrument(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session, label = at_ferry.session, at_ferry.desks["label"]
+    assert session.solo is not None
+    played_on = session.solo.instrument.name
+    sounding = [note.pitch.midi for note in session.solo.notes]
+    at_ferry.actions_of.action("view.reader").trigger()
+    preferences = at_ferry.preferences_dialog
+    assert preferences is not None
+    qtbot.waitUntil(preferences.reader.hasFocus)
+    for reader, clef, apart in (("Trombone", "F4", {-24, -12, 0}), ("Alto saxophone", "G2", {-3, 9, 21})):
+        preferences.reader.setCurrentIndex(preferences.reader.findData(reader))
+        preferences.reader.activated.emit(preferences.reader.currentIndex())
+        qtbot.waitUntil(lambda: label.page.is_complete)
+        shown = session.shown
+        assert shown is not None
+        assert shown.instrument.clef == clef
+        assert {note.pitch.midi - midi for note, midi in zip(shown.notes, sounding, strict=True)} <= apart
+        assert f"{played_on}, written for {reader.lower()}" in label.about.text()
+    preferences.accept()
+    assert "Written pitch for alto saxophone" in at_ferry.actions_of.action("view.written").text()
+    # A letter is a pitch as it is read.
+    at_ferry.show_desk("write")
+    writer = at_ferry.desks["write"].writer
+    writer.go_to(session.solo.notes[0].onset)
+    at_ferry.desks["write"].page.setFocus()
+    qtbot.keyClick(at_ferry.desks["write"].page, Qt.Key.Key_3)
+    qtbot.keyClick(at_ferry.desks["write"].page, Qt.Key.Key_C)
+    note = session.solo.notes[0]
+    assert (session.shown.note(note.id).pitch.midi - note.pitch.midi) % 12 == 9
+    assert session.shown.note(note.id).pitch.letter == "C"
+    at_ferry.show_desk("vocabulary")
+    vocabulary = at_ferry.desks["vocabulary"]
+    for all_keys in (False, True):
+        vocabulary.all_keys.setChecked(all_keys)
+        sheet = vocabulary.sheet()
+        assert sheet is not None
+        assert sheet.solo.instrument.name == "Alto saxophone"
+    at_ferry.studio.view.set_reader("")
+    sheet = vocabulary.sheet()
+    assert sheet is not None
+    assert sheet.solo.instrument.name == "Clarinet"
+
+
 def test_licks_are_shown_in_written_pitch_too(qtbot: QtBot, window: MainWindow) -> None:
     desk = window.desks["vocabulary"]
     window.show_desk("vocabulary")

@@ -8,7 +8,7 @@ from tests.conftest import make_solo
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.instruments import INSTRUMENTS, instrument_named
-from gavotte.solo.written import as_written
+from gavotte.solo.written import as_written, read_by
 from gavotte.theory.pitch import Pitch
 
 
@@ -34,6 +34,28 @@ def test_far_keys_are_written_enharmonically(key: str, instrument: object) -> No
     shift = written.notes[0].pitch.midi - solo.notes[0].pitch.midi
     assert shift == -solo.instrument.transposition_semitones
     assert written.instrument.lowest - solo.instrument.lowest == shift
+
+
+@pytest.mark.parametrize(("own", "reader", "key", "first", "staff"), [
+    # A tenor player reads a trumpet's line an octave lower, a trombone's a ninth above its sound.
+    ("Trumpet", "Tenor saxophone", "G major", "D5", "G2"), ("Trombone", "Tenor saxophone", "G major", "D6", "G2"),
+    ("Tenor saxophone", "Trumpet", "G major", "D6", "G2"), ("Alto saxophone", "Trombone", "F major", "C4", "F4"),
+    ("Trumpet", "Trumpet", "G major", "D5", "G2"), ("Flute", "Alto saxophone", "D major", "A4", "G2"),
+])  # fmt: skip
+def test_whatever_a_solo_was_played_on_it_is_read_for_ones_own_instrument(
+    own: str, reader: str, key: str, first: str, staff: str
+) -> None:
+    played_on, read_for = instrument_named(own), instrument_named(reader)
+    assert played_on is not None
+    solo = replace(make_solo([("Cm7", "C5/4 Eb5 G5 Bb5")], key="F major"), instrument=played_on)
+    written = as_written(read_by(solo, read_for))
+    assert (str(written.keys[0].key), str(written.notes[0].pitch)) == (key, first)
+    assert (written.instrument.name, written.instrument.clef) == (reader, staff)
+    assert as_written(read_by(solo, None)) == as_written(solo)
+    if read_for is not None and own != reader:
+        # What the part reaches on paper is what the player's own parts reach.
+        usual = as_written(replace(solo, instrument=read_for)).instrument
+        assert (written.instrument.lowest, written.instrument.highest) == (usual.lowest, usual.highest)
 
 
 @pytest.mark.parametrize("name", ["Alto saxophone", "Tenor saxophone", "Flute"])

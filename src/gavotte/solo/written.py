@@ -30,6 +30,29 @@ def written_interval(solo: Solo) -> Interval:
     return interval
 
 
+def read_by(solo: Solo, reader: Instrument | None) -> Solo:
+    """The solo as the player of another instrument takes it on: with that instrument in place of its own.
+
+    It is read whole octaves away where the two lie so far apart: a trumpet's line an octave lower on the tenor. Which,
+    follows from the instruments alone: no note that is written moves all others. None leaves the solo as it is.
+    """
+    own = solo.instrument
+    if reader is None or reader.name == own.name:
+        return solo
+    middle, goal = own.lowest + own.highest, reader.lowest + reader.highest
+    octaves = round((goal - middle) / 24)
+    return replace(
+        solo,
+        instrument=replace(
+            reader,
+            transposition_steps=reader.transposition_steps - 7 * octaves,
+            transposition_semitones=reader.transposition_semitones - 12 * octaves,
+            lowest=reader.lowest - 12 * octaves,
+            highest=reader.highest - 12 * octaves,
+        ),
+    )
+
+
 def as_written(solo: Solo) -> Solo:
     """The solo in the instrument's written pitch: notes, chords, keys and the instrument's range move along.
 

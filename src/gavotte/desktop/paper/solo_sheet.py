@@ -12,7 +12,7 @@ def sheet_of(session: SoloSession) -> Sheet | None:
     solo, shown = session.solo, session.shown
     if solo is None or shown is None:
         return None
-    parts = (shown.player, shown.instrument.name + pitch_words(session), shown.album, _year(shown.year), shown.style)
+    parts = (shown.player, solo.instrument.name + pitch_words(session), shown.album, _year(shown.year), shown.style)
     concert = {label.note: label for label in session.concert_labels()} if session.shows_written else {}
     return Sheet(
         shown,
@@ -28,8 +28,10 @@ def _year(year: int | None) -> str:
 
 
 def pitch_words(session: SoloSession) -> str:
-    """For a transposing instrument, which pitch the page is in."""
-    solo = session.solo
+    """For a transposing instrument, which pitch the page is in; where it is read for another one, for which."""
+    solo, reader = session.solo, session.view.reader
+    if solo is not None and session.shows_written and reader and reader != solo.instrument.name:
+        return translate("Gavotte", ", written for {reader}").format(reader=reader.lower())
     if solo is None or not solo.instrument.transposition_semitones:
         return ""
     if session.shows_written:

@@ -150,13 +150,18 @@ def commands_after(window: MainWindow) -> tuple[Command, ...]:
     made += [
         Command(
             "view.written",
-            translate("Gavotte", "Written pitch"),
+            lambda: (
+                translate("Gavotte", "Written pitch for {reader}").format(reader=view_of.reader.lower())
+                if view_of.reader
+                else translate("Gavotte", "Written pitch")
+            ),
             lambda: view_of.set_written(not view_of.written),
             ("Ctrl+T",),
             view,
             1,
             checked=lambda: view_of.written,
         ),
+        Command("view.reader", translate("Gavotte", "Read for my instrument…"), window.choose_reader, (), view, 1),
         Command(
             "view.numerals",
             translate("Gavotte", "Roman numerals"),

@@ -13,15 +13,18 @@ from gavotte.desktop.theme.look import FOLLOW_SYSTEM, LOOKS
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.dialog import Dialog
+from gavotte.solo.instruments import INSTRUMENTS
 
 
 class PreferencesDialog(Dialog):
     """What holds for all solos: the look, the sound, the devices.
 
-    Signals: ``look_chosen(name)``, ``soundfont_chosen(path)`` ("" is the usual one), ``device_chosen(name)``.
+    Signals: ``look_chosen(name)``, ``reader_chosen(instrument)`` ("" reads each solo for its own),
+    ``soundfont_chosen(path)`` ("" is the usual one), ``device_chosen(name)``.
     """
 
     look_chosen = pyqtSignal(str)
+    reader_chosen = pyqtSignal(str)
     soundfont_chosen = pyqtSignal(str)
     device_chosen = pyqtSignal(str)
 
@@ -35,6 +38,16 @@ class PreferencesDialog(Dialog):
         self.look.setCurrentIndex(max(0, self.look.findData(str(settings.value("look", FOLLOW_SYSTEM)))))
         self.look.setAccessibleName(translate("Gavotte", "Look"))
         self.look.activated.connect(lambda _: self.look_chosen.emit(self.look.currentData()))
+        self.reader = Choice()
+        self.reader.setAccessibleName(translate("Gavotte", "You read for"))
+        self.reader.setToolTip(
+            translate("Gavotte", "Written pitch shows every solo and lick for it, whatever it was played on")
+        )
+        self.reader.addItem(translate("Gavotte", "The instrument of each solo"), "")
+        for instrument in INSTRUMENTS[1:]:
+            self.reader.addItem(instrument.name, instrument.name)
+        self.reader.setCurrentIndex(max(0, self.reader.findData(str(settings.value("reader", "")))))
+        self.reader.activated.connect(lambda _: self.reader_chosen.emit(self.reader.currentData()))
         self.device = Choice()
         self.device.setAccessibleName(translate("Gavotte", "Output"))
         self.device.setToolTip(translate("Gavotte", "Where the sound goes"))
@@ -64,6 +77,7 @@ class PreferencesDialog(Dialog):
         form = QFormLayout()
         form.setSpacing(8)
         form.addRow(translate("Gavotte", "Look"), self.look)
+        form.addRow(translate("Gavotte", "You read for"), self.reader)
         form.addRow(translate("Gavotte", "Output"), self.device)
         form.addRow(translate("Gavotte", "SoundFont"), row)
         form.addRow("", self.words)

@@ -417,9 +417,16 @@ class MainWindow(QMainWindow):
         transport = self.studio.transport
         dialog = self.preferences_dialog = PreferencesDialog(self, self._settings, transport.sound_words)
         dialog.look_chosen.connect(self.set_look)
+        dialog.reader_chosen.connect(self.studio.view.set_reader)
         dialog.soundfont_chosen.connect(transport.use_soundfont)
         dialog.device_chosen.connect(self.use_device)
         dialog.open()
+
+    def choose_reader(self) -> None:
+        """Ask which instrument everything is read for."""
+        self.show_preferences()
+        assert self.preferences_dialog is not None
+        self.preferences_dialog.reader.setFocus()
 
     def use_device(self, name: str) -> None:
         """Let everything sound on another output; "" is the usual one."""

@@ -25,6 +25,7 @@ from gavotte.solo.label import Label
 from gavotte.solo.moving import transposed
 from gavotte.solo.school import School
 from gavotte.solo.written import as_written, written_interval
+from gavotte.theory.interval import Interval
 from gavotte.vocabulary.lick import Lick, keep_lick
 
 LABEL_DELAY_MS = 80
@@ -69,7 +70,7 @@ class SoloSession(QObject):
         self.undo_stack = QUndoStack(self)
         self._concert: Labelled | None = None
         self._written: Labelled | None = None
-        self._written_of: Solo | None = None
+        self._written_of: tuple[Solo, str] | None = None
         self._select_then: tuple[str, str] | None = None
         self._to_look_at: int | None = None
         self._label_soon = QTimer(self)
@@ -99,7 +100,10 @@ class SoloSession(QObject):
     @property
     def _wants_written(self) -> bool:
         """Whether another pitch than the sounding one is to be shown."""
-        return self.view.written and self.solo is not None and bool(self.solo.instrument.transposition_semitones)
+        if not self.view.written or self.solo is None:
+            return False
+        read = self.view.as_read(self.solo)
+        return bool(read.instrument.transposition_semitones) or read is not self.solo
 
     # -- opening ------------------------------------------------------------------------------------
 
@@ -153,24 +157,25 @@ class SoloSession(QObject):
         if not self._is_for(self._concert, solo):
             self._concert = labelled(solo, like=self._concert)
         if self._wants_written and not self._is_written_for(solo):
-            self._written = labelled(as_written(solo), like=self._written)
-            self._written_of = solo
+            self._written = labelled(self.view.written_of(solo), like=self._written)
+            self._written_of = solo, self.view.reader
         self._take_labels()
 
     def _label_beside(self) -> None:
         solo, concert, written = self.solo, self._concert, self._written
         if solo is None:
             return
-        both = self._wants_written
+        both, reader = self._wants_written, self.view.reader
+        read = self.view.as_read(solo)
 
         def work() -> tuple[Labelled, Labelled | None]:
             fresh = concert if concert is not None and concert.solo is solo else labelled(solo, like=concert)
-            return fresh, labelled(as_written(solo), like=written) if both else None
+            return fresh, labelled(as_written(read), like=written) if both else None
 
         def take(found: tuple[Labelled, Labelled | None]) -> None:
             self._concert = found[0]
             if found[1] is not None:
-                self._written, self._written_of = found[1], solo
+                self._written, self._written_of = found[1], (solo, reader)
             self._take_labels()
             self.labelled.emit()
 
@@ -178,7 +183,8 @@ class SoloSession(QObject):
         self._activities.beside(self, work, take, lambda error: self.failed.emit(str(error)))
 
     def _is_written_for(self, solo: Solo) -> bool:
-        return self._written is not None and self._written_of is solo
+        known = self._written_of
+        return self._written is not None and known is not None and known[0] is solo and known[1] == self.view.reader
 
     def _take_labels(self) -> None:
         self.shows_written = self._wants_written
@@ -190,7 +196,9 @@ class SoloSession(QObject):
     def _turn(self) -> None:
         """The view was changed: show the solo in the pitch that is wanted."""
         solo = self.solo
-        if solo is None or self._wants_written == self.shows_written:
+        if solo is None:
+            return
+        if self._wants_written == self.shows_written and (not self.shows_written or self._is_written_for(solo)):
             return
         ready = self._is_written_for(solo) if self._wants_written else self._is_for(self._concert, solo)
         if ready or len(solo.notes) <= LABEL_AT_ONCE:
@@ -229,7 +237,7 @@ class SoloSession(QObject):
             self._label()
         else:
             # The notes are shown at once; what they do is worked out when they have been painted.
-            self.shown = as_written(solo) if self.shows_written else solo
+            self.shown = self.view.written_of(solo) if self.shows_written else solo
             self.cancel()
             self._label_soon.start()
         self.edited.emit(before, solo)
@@ -291,9 +299,14 @@ class SoloSession(QObject):
 
     def as_sounding(self, reading: Reading) -> Reading:
         """A reading of what is shown as one of the solo itself, in concert pitch."""
+        return transposed(reading, -self.shown_interval) if self.shows_written else reading
+
+    @property
+    def shown_interval(self) -> Interval:
+        """How far above the sounding pitch what is shown is written."""
         if not self.shows_written or self.solo is None:
-            return reading
-        return transposed(reading, -written_interval(self.solo))
+            return Interval(0, 0)
+        return written_interval(self.view.as_read(self.solo))
 
     def lick(self) -> Lick | None:
         """The selected notes as a lick, or None where nothing is selected."""

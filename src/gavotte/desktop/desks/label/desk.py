@@ -354,7 +354,7 @@ class LabelDesk(Desk):
                     named if chordless else "",
                     solo.player,
                     str(solo.year or ""),
-                    solo.instrument.name + pitch_words(self._session),
+                    (self._session.solo or solo).instrument.name + pitch_words(self._session),
                     "" if chordless else key,
                     solo.style,
                     tempo,

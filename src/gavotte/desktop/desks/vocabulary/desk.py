@@ -32,7 +32,6 @@ from gavotte.library.errors import LibraryError
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
-from gavotte.solo.written import as_written
 from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick
 from gavotte.workshop.keys import KeyOrder, in_all_keys
@@ -299,7 +298,9 @@ class VocabularyDesk(Desk):
             )
         )
         self.order.setVisible(self.all_keys.isChecked())
-        music = (lick.solo, self.studio.view.written, self.all_keys.isChecked(), self.order.currentData(), lick.name)
+        view = self.studio.view
+        pitch = view.reader if view.written else None
+        music = (lick.solo, pitch, self.all_keys.isChecked(), self.order.currentData(), lick.name)
         if music == self._music:
             return
         self._music = music
@@ -331,7 +332,7 @@ class VocabularyDesk(Desk):
         if lick is None:
             return None
         concert = self._laid_out(lick, lick.solo)
-        shown = self._laid_out(lick, as_written(lick.solo)) if self.studio.view.written else concert
+        shown = self._laid_out(lick, self.studio.view.written_of(lick.solo)) if self.studio.view.written else concert
         player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
         return Sheet(
             *shown,
@@ -364,7 +365,7 @@ class VocabularyDesk(Desk):
         sheet, lick = self._sheet, self._lick
         if sheet is None or lick is None:
             return
-        music = as_written(lick.solo) if self.studio.view.written else lick.solo
+        music = self.studio.view.written_of(lick.solo) if self.studio.view.written else lick.solo
         number, _, note = current.rpartition(":")
         row = in_all_keys(music, KeyOrder(self.order.currentData()))[int(number)] if number else None
         solo = music if row is None else row.solo

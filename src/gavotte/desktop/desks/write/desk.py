@@ -38,7 +38,6 @@ from gavotte.solo.bars import BarGrid, bars_written
 from gavotte.solo.checks import Finding
 from gavotte.solo.document import Solo
 from gavotte.solo.edits import with_key_from
-from gavotte.solo.written import as_written
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import shown_chord
 from gavotte.writing.checks import writing_checks
@@ -273,7 +272,7 @@ class WriteDesk(Desk):
         if not self.drafts.proposal or session.solo is None:
             return solo
         over = self.drafts.overlaid(session.solo)
-        return as_written(over) if session.shows_written else over
+        return session.view.written_of(over) if session.shows_written else over
 
     def whole(self) -> Solo | None:
         """What is heard when the page is played: the solo with what is drafted."""

@@ -17,7 +17,6 @@ from gavotte.solo.bars import BarGrid
 from gavotte.solo.differences import changed_times
 from gavotte.solo.document import Articulation, Note, Pick, Solo, Tuplet
 from gavotte.solo.edits import with_notes_moved
-from gavotte.solo.written import written_interval
 from gavotte.theory.pitch import PitchName
 from gavotte.writing import entry as step
 from gavotte.writing.entry import Entered, Entry, Way
@@ -139,7 +138,7 @@ class Writer(QObject):
         near = shown.note(mended.id).pitch if mended is not None and mended.id in shown.places else None
         pitch = named_pitch(shown, letter, place, near)
         if session.shows_written:
-            pitch = pitch.transposed(-written_interval(solo))
+            pitch = pitch.transposed(-session.shown_interval)
         self._write(translate("Gavotte", "Write a note"), lambda s, e: step.write_spelled(s, e, pitch))
 
     def write_key(self, midi: int, string: int = 0) -> None:
@@ -147,7 +146,7 @@ class Writer(QObject):
         solo = self._session.solo
         if solo is None:
             return
-        sounding = midi - written_interval(solo).semitones if self._session.shows_written else midi
+        sounding = midi - self._session.shown_interval.semitones
         if not 0 <= sounding <= 127:
             return
 
