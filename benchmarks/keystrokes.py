@@ -19,7 +19,7 @@ sys.path.insert(0, str(Path(__file__).parents[1]))
 
 from PyQt6.QtCore import QSettings, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QFileDialog, QWidget
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
@@ -42,16 +42,21 @@ class Typist:
     def press(self, key: Qt.Key, modifiers: Qt.KeyboardModifier = _PLAIN, times: int = 1) -> None:
         """Press a key so often."""
         for _ in range(times):
-            QTest.keyClick(QApplication.focusWidget() or self.window, key, modifiers)
+            QTest.keyClick(self._where, key, modifiers)
             self.rest()
             self.count += 1
 
     def type(self, text: str) -> None:
         """Type a text."""
         for sign in text:
-            QTest.keyClick(QApplication.focusWidget() or self.window, sign)
+            QTest.keyClick(self._where, sign)
             self.count += 1
         self.rest()
+
+    @property
+    def _where(self) -> QWidget:
+        """Where the keys go."""
+        return QApplication.activePopupWidget() or QApplication.focusWidget() or self.window
 
     @staticmethod
     def rest() -> None:
@@ -127,12 +132,62 @@ def sixty_percent(typist: Typist) -> None:
     assert window.studio.transport.rate == 0.6
 
 
+def new_solo(typist: Typist) -> None:
+    """A new solo is begun with all its fields but a recording."""
+    window = typist.window
+    typist.count = 0
+    typist.press(Key.Key_N, _CONTROL)
+    for text in ("Dusk", "Ana", "te", "f", "mi", "3", "1", "96", "mi", "2"):
+        typist.type(text)
+        if text != "2":
+            typist.press(Key.Key_Tab)
+    typist.press(Key.Key_Return)
+    solo = solo_of(window)
+    assert (solo.title, solo.player, solo.instrument.name) == ("Dusk", "Ana", "Tenor saxophone")
+    assert (str(solo.keys[0].key), str(solo.meters[0].meter), solo.pickup) == ("F minor", "3/4", 1)
+    assert solo.beats_a_minute == 96
+    assert solo.chords
+
+
+def another_format(typist: Typist) -> None:
+    """The solo goes out as a MIDI file, where and called as is suggested."""
+    asked: list[str] = []
+
+    def answer(*args: object) -> tuple[str, str]:
+        typist.count += 1  # Return in the file dialog.
+        asked.append(str(args[2]))
+        return "", ""
+
+    usual, QFileDialog.getSaveFileName = QFileDialog.getSaveFileName, staticmethod(answer)  # type: ignore[assignment]
+    typist.count = 0
+    typist.press(Key.Key_F, _ALT)
+    typist.type("xi")
+    QFileDialog.getSaveFileName = usual  # type: ignore[method-assign]
+    assert asked[0].endswith(".mid")
+
+
+def seven_notes(typist: Typist) -> None:
+    """Seven notes are read by the blues of the key."""
+    window = typist.window
+    window.session.selection.put("n8", "n8")
+    typist.count = 0
+    typist.press(Key.Key_Right, _SHIFT, 6)
+    typist.press(Key.Key_R)
+    typist.press(Key.Key_Return)
+    (reading,) = solo_of(window).readings
+    places = solo_of(window).places
+    assert places[reading.last] - places[reading.first] == 6
+
+
 STORIES: tuple[tuple[str, str, Callable[[Typist], None]], ...] = (
     ("a wrong note two bars back", "write", wrong_note),
     ("a bar copied a fourth up", "write", fourth_up),
     ("two chords into a bar", "write", two_chords),
     ("from the page to the queue", "label", to_the_queue),
     ("60 % speed", "label", sixty_percent),
+    ("a new solo with all fields but a recording", "write", new_solo),
+    ("another format", "label", another_format),
+    ("a reading over seven notes", "label", seven_notes),
 )
 
 

@@ -433,3 +433,36 @@ def test_the_keys_are_never_lost(qtbot: QtBot, at_ferry: MainWindow) -> None:
     if focus is not None:
         focus.clearFocus()
     qtbot.waitUntil(lambda: QApplication.focusWidget() is not None)
+
+
+def test_an_open_menu_keeps_the_letters(
+    qtbot: QtBot, at_ferry: MainWindow, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    """Another format takes four keys, and none of them answers a question on the page behind."""
+    asked = []
+
+    def answer(*args: object) -> tuple[str, str]:
+        asked.append(str(args[2]))
+        return str(tmp_path / "out"), ""
+
+    monkeypatch.setattr("gavotte.desktop.errands.exporting.QFileDialog.getSaveFileName", answer)
+    at_ferry.activateWindow()
+    label = at_ferry.desks["label"]
+    label.page.setFocus()
+    label.step_queue(1)
+    before, asked_about = at_ferry.session.solo, label.review.current
+    for letter in (Qt.Key.Key_X, Qt.Key.Key_A):
+        qtbot.keyClick(label.page, Qt.Key.Key_F, Qt.KeyboardModifier.AltModifier)
+        qtbot.waitUntil(lambda: QApplication.activePopupWidget() is not None)
+        menu = QApplication.activePopupWidget()
+        if letter is Qt.Key.Key_A:
+            qtbot.keyClick(menu, letter)
+            menu.close()
+            continue
+        qtbot.keyClick(menu, letter)
+        qtbot.waitUntil(lambda: QApplication.activePopupWidget() is not menu)  # noqa: B023
+        qtbot.keyClick(QApplication.activePopupWidget(), Qt.Key.Key_I)
+    assert at_ferry.session.solo is before
+    assert label.review.current is asked_about
+    assert [Path(name).suffix for name in asked] == [".mid"]
+    qtbot.waitUntil((tmp_path / "out.mid").exists)

@@ -23,10 +23,16 @@ from gavotte.solo.document import Solo
 
 @dataclass(frozen=True)
 class ExportFormat:
-    """A format a solo can be exported in: what it is called, and its files' ending."""
+    """A format a solo can be exported in: what it is called, its files' ending, and its letter in the menu."""
 
     name: str
     suffix: str
+    letter: str
+
+    @property
+    def words(self) -> str:
+        """What the menu calls it."""
+        return said(self.name).replace(self.letter, f"&{self.letter}", 1) + "…"
 
     @property
     def file_filter(self) -> str:
@@ -34,14 +40,16 @@ class ExportFormat:
         return f"{said(self.name)} (*{self.suffix})"
 
 
-SCORE = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MusicXML score"), ".musicxml")
-SCORE_WITH_DEGREES = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MusicXML score with degrees as lyrics"), ".musicxml")
-NOTE_TABLE = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Table of notes and labels"), ".csv")
-PAPER = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Sheet for printing"), ".pdf")
-PNG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Picture of the selection"), ".png")
-SVG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Drawing of the selection"), ".svg")
-MIDI = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MIDI file: solo, chords and click"), ".mid")
-ANALYSIS = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Analysis as text, bar by bar"), ".md")
+SCORE = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MusicXML score"), ".musicxml", "M")
+SCORE_WITH_DEGREES = ExportFormat(
+    QT_TRANSLATE_NOOP("Gavotte", "MusicXML score with degrees as lyrics"), ".musicxml", "d"
+)
+NOTE_TABLE = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Table of notes and labels"), ".csv", "T")
+PAPER = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Sheet for printing"), ".pdf", "S")
+PNG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Picture of the selection"), ".png", "P")
+SVG = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Drawing of the selection"), ".svg", "w")
+MIDI = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "MIDI file: solo, chords and click"), ".mid", "I")
+ANALYSIS = ExportFormat(QT_TRANSLATE_NOOP("Gavotte", "Analysis as text, bar by bar"), ".md", "A")
 EXPORT_FORMATS = (PAPER, SCORE, SCORE_WITH_DEGREES, ANALYSIS, MIDI, NOTE_TABLE, PNG, SVG)
 
 

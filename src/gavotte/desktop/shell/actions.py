@@ -4,11 +4,37 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from PyQt6.QtCore import QObject, Qt, pyqtSignal
-from PyQt6.QtGui import QAction, QKeySequence
+from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
+from PyQt6.QtGui import QAction, QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import QAbstractButton, QMainWindow, QMenu, QWidget
 
 from gavotte.desktop.command import Command, always, with_key
+
+
+class _Menu(QMenu):
+    """A menu that keeps the keys while it is open: a letter chooses in it, and is no command of the page behind."""
+
+    def event(self, event: QEvent | None) -> bool:
+        if event is not None and event.type() is QEvent.Type.ShortcutOverride:
+            event.accept()
+            return True
+        if (
+            isinstance(event, QKeyEvent)
+            and event.type() is QEvent.Type.KeyPress
+            and self._is_nothing_here(event.text())
+        ):
+            event.accept()
+            return True
+        return super().event(event)
+
+    def _is_nothing_here(self, sign: str) -> bool:
+        """Whether a sign was typed that no entry has under its line: Qt hands it on, to be a shortcut after all."""
+        marks = {f"&{sign}".lower(), f"&{sign}".upper()}
+        return (
+            sign.isprintable()
+            and bool(sign.strip())
+            and not any(mark in action.text() for action in self.actions() for mark in marks)
+        )
 
 
 class Actions(QObject):
@@ -58,9 +84,8 @@ class Actions(QObject):
         if path not in self._menus:
             parent = self.menu(*path[:-1]) if len(path) > 1 else self._window.menuBar()
             assert parent is not None
-            made = parent.addMenu(path[-1])
-            assert made is not None
-            self._menus[path] = made
+            made = self._menus[path] = _Menu(path[-1], parent)
+            parent.addMenu(made)
         return self._menus[path]
 
     def at_hand(self) -> tuple[Command, ...]:

@@ -6,6 +6,7 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from gavotte.desktop.command import Command
+from gavotte.desktop.errands.exporting import EXPORT_FORMATS
 from gavotte.desktop.shell.help import show_about
 from gavotte.desktop.theme.look import LOOKS
 from gavotte.desktop.translation import said, translate
@@ -46,11 +47,22 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
         Command(
             "file.export",
             translate("Gavotte", "Export…"),
-            window.choose_export,
+            lambda: window.choose_export(),
             ("Ctrl+E",),
             file,
             1,
             enabled=has_music,
+        ),
+        *(
+            Command(
+                f"file.export_{number}",
+                wanted.words,
+                partial(window.choose_export, wanted),
+                (),
+                (*file, translate("Gavotte", "E&xport as")),
+                enabled=has_music,
+            )
+            for number, wanted in enumerate(EXPORT_FORMATS)
         ),
         Command(
             "file.print",

@@ -32,7 +32,7 @@ from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks import DESKS
 from gavotte.desktop.errands.beginning import Beginning
 from gavotte.desktop.errands.details_dialog import DetailsDialog
-from gavotte.desktop.errands.exporting import PAPER, Exporter
+from gavotte.desktop.errands.exporting import PAPER, Exporter, ExportFormat
 from gavotte.desktop.errands.importing import Importer
 from gavotte.desktop.errands.keeping import Keeping
 from gavotte.desktop.errands.library_edits import LibraryEdits
@@ -196,7 +196,7 @@ class MainWindow(QMainWindow):
         desks = {name: desk.commands() for name, desk in self.desks.items()}
         self.actions_of = Actions(self, before, desks, after, [desk.command_buttons() for desk in self.desks.values()])
         file = self.actions_of.menu(translate("Gavotte", "&File"))
-        self.recent = file.addMenu(translate("Gavotte", "Recent solos"))
+        self.recent = self.actions_of.menu(translate("Gavotte", "&File"), translate("Gavotte", "&Recent solos"))
         file.aboutToShow.connect(self.list_recent)
 
     def _connect(self) -> None:
@@ -470,11 +470,11 @@ class MainWindow(QMainWindow):
         """What the current desk shows, for export."""
         return self.desk.sheet()
 
-    def choose_export(self) -> None:
-        """Ask where to and as what the music shown goes out, and write it."""
+    def choose_export(self, wanted: ExportFormat | None = None) -> None:
+        """Ask where to, and unless one is ``wanted`` as what, the music shown goes out, and write it."""
         sheet = self.sheet()
         if sheet is not None:
-            self.studio.exporter.choose(sheet)
+            self.studio.exporter.choose(sheet, wanted)
 
     def show_paper(self) -> None:
         """Show the page setup of what is shown, with its pages."""
