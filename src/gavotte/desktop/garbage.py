@@ -6,8 +6,10 @@ longer than the interface may stand still, and a widget taken away by another th
 
 from __future__ import annotations
 
+import ctypes
 import gc
 import time
+from contextlib import suppress
 
 from PyQt6.QtCore import QObject, QTimer
 
@@ -71,6 +73,13 @@ class GarbageCollector(QObject):
             gc.unfreeze()
             gc.collect()
             gc.freeze()
+            _give_back()
             self._took = time.perf_counter() - begun
             self._wants_whole, self._since_whole = False, 0
         self._before = gc.get_count()[0]
+
+
+def _give_back() -> None:
+    """Hand memory nobody uses back to the system, where the C library knows how: pieces of it lie about everywhere."""
+    with suppress(OSError, AttributeError):
+        ctypes.CDLL(None).malloc_trim(0)
