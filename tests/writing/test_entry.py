@@ -19,7 +19,6 @@ from gavotte.writing.entry import (
     VALUES,
     Entry,
     Way,
-    bar_stop,
     next_stop,
     previous_stop,
     reach,
@@ -184,15 +183,6 @@ def test_the_caret_halts_at_notes_rests_and_barlines() -> None:
     assert next_stop(solo, Entry(Fraction(4), value=Fraction(1))) == 5
     assert previous_stop(solo, replace(entry, caret=Fraction(4))) == 2
     assert previous_stop(solo, Entry(Fraction(0))) == 0
-    assert [
-        bar_stop(solo, Entry(Fraction(1)), 1),
-        bar_stop(solo, Entry(Fraction(1)), -1),
-        bar_stop(solo, Entry(Fraction(4)), -1),
-    ] == [
-        4,
-        0,
-        0,
-    ]
 
 
 def test_a_pickup_can_be_written_into() -> None:

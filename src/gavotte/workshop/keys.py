@@ -34,9 +34,13 @@ _TONICS = ("C", "C# Db", "D", "D# Eb", "E", "F", "F# Gb", "G", "G# Ab", "A", "A#
 
 def in_all_keys(solo: Solo, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[InKey, ...]:
     """The solo in twelve keys, its own first. By the circle of fifths each key falls a fifth."""
-    own = solo.keys[0].key
+    return tuple(in_one_of_all_keys(solo, number, order) for number in range(12))
+
+
+def in_one_of_all_keys(solo: Solo, number: int, order: KeyOrder = KeyOrder.CIRCLE) -> InKey:
+    """The solo in one of the twelve keys, counted from 0, its own."""
     step = 5 if order is KeyOrder.CIRCLE else 1
-    return tuple(in_key(solo, (own.tonic.pitch_class + step * k) % 12) for k in range(12))
+    return in_key(solo, (solo.keys[0].key.tonic.pitch_class + step * number) % 12)
 
 
 def in_key(solo: Solo, tonic: int) -> InKey:

@@ -254,15 +254,3 @@ def previous_stop(solo: Solo, entry: Entry) -> Fraction:
     if sounding is not None:
         return before[-1]
     return max(before[-1], entry.caret - entry.length)
-
-
-def bar_stop(solo: Solo, entry: Entry, direction: int) -> Fraction:
-    """The next barline (1), or the start of this bar, or of the one before where the caret stands there (-1)."""
-    grid = BarGrid(solo)
-    bar = grid.at(entry.caret)
-    if direction > 0:
-        return max(bar.end, entry.caret)
-    if entry.caret > bar.onset:
-        return bar.onset
-    index = grid.index_at(entry.caret)
-    return grid.bars[max(0, index - 1)].onset

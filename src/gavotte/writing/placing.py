@@ -97,6 +97,12 @@ def note_at(solo: Solo, time: Fraction) -> Note | None:
     return next((note for note in near if not note.grace and note.onset <= time < note.end), None)
 
 
+def first_note_from(solo: Solo, time: Fraction) -> Note | None:
+    """The first note that starts at a time or after it."""
+    first = bisect_left(solo.notes, (float(time), False), key=_place)
+    return solo.notes[first] if first < len(solo.notes) else None
+
+
 def note_before(solo: Solo, time: Fraction) -> Note | None:
     """The last note that starts before a time."""
     first = bisect_left(solo.notes, (float(time), False), key=_place)

@@ -35,6 +35,7 @@ from gavotte.labelling.overview import Group, groups
 from gavotte.labelling.readings import reading_name
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
+from gavotte.writing.placing import first_note_from
 
 _SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.VIEW | Update.SELECTION
 
@@ -325,9 +326,9 @@ class LabelDesk(Desk):
 
     def _go_to_bar(self, onset: Fraction) -> None:
         solo = self._session.shown
-        note = next((note.id for note in solo.notes if note.onset >= onset), None) if solo is not None else None
+        note = first_note_from(solo, onset) if solo is not None else None
         if note is not None:
-            self._session.selection.select(note, note)
+            self._session.selection.select(note.id, note.id)
 
     # -- showing ------------------------------------------------------------------------------------
 

@@ -34,8 +34,9 @@ from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick
-from gavotte.workshop.keys import KeyOrder, in_all_keys
+from gavotte.workshop.keys import KeyOrder, in_one_of_all_keys
 from gavotte.workshop.sheet import key_sheet, labels_in
+from gavotte.writing.placing import first_note_from
 
 
 class VocabularyDesk(Desk):
@@ -97,9 +98,9 @@ class VocabularyDesk(Desk):
         return Walked(solo, solo.note(current).onset, partial(self._go_to, solo))
 
     def _go_to(self, solo: Solo, place: Fraction) -> None:
-        note = next((note.id for note in solo.notes if note.onset >= place), None)
+        note = first_note_from(solo, place)
         if note is not None:
-            self._select(note, note)
+            self._select(note.id, note.id)
 
     def played(self) -> Played:
         # The list of licks has no use for the space bar of its own.
@@ -367,7 +368,8 @@ class VocabularyDesk(Desk):
             return
         music = self.studio.view.written_of(lick.solo) if self.studio.view.written else lick.solo
         number, _, note = current.rpartition(":")
-        row = in_all_keys(music, KeyOrder(self.order.currentData()))[int(number)] if number else None
+        order = KeyOrder(self.order.currentData())
+        row = in_one_of_all_keys(music, int(number), order) if number else None
         solo = music if row is None else row.solo
         label = sheet.labels.get(current)
         labels = {} if label is None else {note: label}
