@@ -5,7 +5,6 @@ from __future__ import annotations
 import os
 from collections.abc import Callable
 from contextlib import suppress
-from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -46,8 +45,10 @@ from gavotte.desktop.playback.transport import Transport
 from gavotte.desktop.playback.transport_bar import TransportBar
 from gavotte.desktop.shell.actions import Actions
 from gavotte.desktop.shell.activity_bar import ActivityBar
+from gavotte.desktop.shell.arrivals import Arrivals
 from gavotte.desktop.shell.everywhere import commands_after, commands_before
 from gavotte.desktop.shell.key_map import KeyMap, groups_of
+from gavotte.desktop.shell.last_time import LastTime, Place
 from gavotte.desktop.shell.notice import Notice
 from gavotte.desktop.shell.palette import CommandPalette
 from gavotte.desktop.shell.preferences import PreferencesDialog
@@ -66,8 +67,6 @@ from gavotte.desktop.theme.stylesheet import style_sheet
 from gavotte.desktop.translation import translate
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
-from gavotte.harmony.ground import ground_of
-from gavotte.harmony.signature import contradicted
 from gavotte.library.corrections import take_in_corrections
 from gavotte.library.errors import LibraryError
 from gavotte.library.schools import take_in_schools
@@ -106,6 +105,8 @@ class MainWindow(QMainWindow):
         self.undo = QUndoGroup(self)
         self._take_in_files(library, Path(settings.fileName()).parent)
         self.desks: dict[str, Desk] = {kind.kind.name: kind(studio) for kind in DESKS}
+        self._last_time = LastTime(settings, studio, self.desks)
+        self.arrivals = Arrivals(self.session, self.notice, self._tell)
         self.rail = Rail([desk.kind for desk in self.desks.values()])
         self.details_dialog: DetailsDialog | None = None
         self.preferences_dialog: PreferencesDialog | None = None
@@ -546,41 +547,7 @@ class MainWindow(QMainWindow):
 
     def _imported(self, solo_id: str, title: str, remarks: tuple[str, ...]) -> None:
         self._changed(Update.LIBRARY)
-        self.open_solo(solo_id, partial(self._tell_of_import, title, remarks))
-
-    def _tell_of_import(self, title: str, remarks: tuple[str, ...]) -> None:
-        if self._ask_for_key(title):
-            return
-        if not remarks:
-            self.notice.hide()
-            self._tell(translate("Gavotte", "{title} was imported").format(title=title))
-            return
-        more = (
-            translate("Gavotte", " (and {number} more remarks)").format(number=len(remarks) - 3)
-            if len(remarks) > 3
-            else ""
-        )
-        self.notice.say(
-            translate("Gavotte", "{title} was imported. ").format(title=title) + " ".join(remarks[:3]) + more
-        )
-
-    def _ask_for_key(self, title: str) -> bool:
-        """Where the signature of what was imported contradicts its chords, offer the key of the chords."""
-        solo = self.session.solo
-        region = contradicted(ground_of(solo)) if solo is not None else None
-        if solo is None or region is None:
-            return False
-
-        def take() -> None:
-            if self.session.solo is solo:
-                self.session.edit(translate("Gavotte", "Change the key"), replace(solo, keys=(region,)))
-
-        name = region.key.shown + (translate("Gavotte", ", blues") if region.blues else "")
-        words = translate(
-            "Gavotte", "{title} was imported. Its signature says {written}, but its chords are in {heard} throughout."
-        ).format(title=title, written=solo.keys[0].key.shown, heard=name)
-        self.notice.say(words, translate("Gavotte", "Take {heard}").format(heard=name), take)
-        return True
+        self.open_solo(solo_id, partial(self.arrivals.tell_of, title, remarks))
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         assert event is not None
@@ -632,32 +599,28 @@ class MainWindow(QMainWindow):
 
     def _restore(self) -> None:
         """Go back to the solo, note and desk of the last time, as far as they are still there."""
-        settings = self._settings
-        geometry = settings.value("geometry")
+        geometry = self._last_time.geometry
         if geometry is not None:
             self.restoreGeometry(geometry)
         else:
             self.resize(1280, 800)
-        for name, desk in self.desks.items():
-            desk.recall(str(settings.value(f"desks/{name}", "")))
+        self._last_time.recall()
         self._changed(Update.LIBRARY | Update.VIEW)
-        solo_id, note = str(settings.value("solo", "")), str(settings.value("note", ""))
-        wanted = str(settings.value("desk", ""))
+        place = self._last_time.place
         self.show_desk(next(iter(self.desks)))
-        if any(entry.id == solo_id for entry in self.studio.library.solos()):
-            self.open_solo(solo_id, partial(self._go_back, wanted, note))
+        if any(entry.id == place.solo for entry in self.studio.library.solos()):
+            self.open_solo(place.solo, partial(self._go_back, place))
         else:
-            self._go_back(wanted, note)
+            self._go_back(place)
 
-    def _go_back(self, wanted: str, note: str) -> None:
+    def _go_back(self, place: Place) -> None:
         """Go to the notes and the desk of the last time."""
         places = self.session.solo.places if self.session.solo is not None else {}
-        if note in places:
-            anchor = str(self._settings.value("anchor", note))
-            self.session.selection.select(anchor if anchor in places else note, note)
-        if wanted in self.desks:
-            has_all = self.session.solo is not None or not self.desks[wanted].kind.needs_solo
-            self.show_desk(wanted if has_all else next(iter(self.desks)))
+        if place.note in places:
+            self.session.selection.select(place.anchor if place.anchor in places else place.note, place.note)
+        if place.desk in self.desks:
+            has_all = self.session.solo is not None or not self.desks[place.desk].kind.needs_solo
+            self.show_desk(place.desk if has_all else next(iter(self.desks)))
 
     def greet(self) -> None:
         """Say at the start what the user should know: what can't be written; above all what was rescued."""
@@ -670,26 +633,12 @@ class MainWindow(QMainWindow):
             self.notice.say(words.format(file=self._settings.fileName()))
         self.rescue.offer()
 
-    def _keep_work(self) -> None:
-        """Remember where the user is."""
-        selection = self.session.selection
-        for key, value in (
-            ("solo", self.studio.opening.coming or self.session.solo_id or ""),
-            ("note", selection.current or ""),
-            ("anchor", selection.anchor or ""),
-            ("desk", self.desk.kind.name),
-            ("geometry", self.saveGeometry()),
-        ):
-            self._settings.setValue(key, value)
-        for name, desk in self.desks.items():
-            self._settings.setValue(f"desks/{name}", desk.remembered())
-
     def closeEvent(self, event: QCloseEvent | None) -> None:
         assert event is not None
         if not self.rescue.may_close(self):
             event.ignore()
             return
-        self._keep_work()
+        self._last_time.keep(self.desk.kind.name, self.saveGeometry())
         self.activities.close()
         for desk in self.desks.values():
             desk.close_down()
