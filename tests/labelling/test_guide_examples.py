@@ -109,7 +109,9 @@ def test_a_note_held_over_a_change_says_what_it_becomes() -> None:
 def test_without_chords_notes_are_read_against_home() -> None:
     solo_labels = labelled([("", "G4/4 A4 B4 C5")])
     assert [label.degree for label in solo_labels] == ["5", "6", "7", "1"]
-    assert "No chord is written" in solo_labels[0].reason
+    assert solo_labels[0].reason == "G on beat 1 is the 5th of C major, a note to rest on."
+    silent = labelled([("C", "E4/4 G4 E4 G4"), ("N.C.", "G4/4 A4 B4 C5")])
+    assert silent[4].reason.startswith("No chord is written here; G on beat 1 is the 5th of C major")
     bare = replace(make_solo([("C", "C5/8 D5 E5 F5 G5 Bb4 A4 F#4"), ("C", "G4/4 Eb5 E5 B4")], key="C major"), chords=())
     named = label_solo(bare)
     assert [label.shown_degree for label in named] == ["1", "2", "3", "4", "5", "♭7", "6", "♭5", "5", "♭3", "3", "7"]

@@ -78,7 +78,9 @@ def _chord_reason(
         home = f"by the key it is the {own_words(frame, note)} of {chord}"
         return f"The chord symbol “{frame.span_of(note).unread}” can't be read; {name} stands alone: {home}."
     if not frame.span_of(note).written:
-        return f"No chord is written here; {name} is the {own_words(frame, note)} of {chord}, a note to rest on."
+        words = f"{name} is the {own_words(frame, note)} of {chord}, a note to rest on."
+        # Where no chord is written anywhere, that need not be said note by note.
+        return f"No chord is written here; {words}" if frame.solo.chords else words
     return f"{name} is the {degree_words(note.degree, degree)} of {chord}."
 
 
@@ -86,7 +88,7 @@ def _extension_reason(
     frame: Frame, note: FramedNote, explanation: Explanation, name: str, chord: str, degree: str
 ) -> str:
     if note.centre is not None and _is_of_centre(note, explanation):
-        against = f"{degree} of {chord}" if frame.span_of(note).written else "no chord is written here"
+        against = f" ({degree} of {chord})" if frame.span_of(note).written else ""
         return _centre_reason(note, note.centre, explanation, name, against)
     if explanation.device == "blue":
         key = frame.span_of(note).key.key
@@ -111,7 +113,7 @@ def _is_of_centre(note: FramedNote, explanation: Explanation) -> bool:
 def _centre_reason(note: FramedNote, centre: Centre, explanation: Explanation, name: str, against: str) -> str:
     above = shown_above_tonic(note.pitch - centre.tonic.pitch_class)
     colour = f"the blue {above}" if explanation.device == "blue" else f"the {degree_words(above, above)}"
-    return f"{name} is {colour} of {centre.shown}, in which this stretch is heard ({against})."
+    return f"{name} is {colour} of {centre.shown}, in which this stretch is heard{against}."
 
 
 def _manner(note: FramedNote) -> str:

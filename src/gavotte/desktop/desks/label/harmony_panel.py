@@ -101,7 +101,7 @@ class HarmonyPanel(QWidget):
         self.by_changes.clicked.connect(self._take_reading_away)
         self._buttons(column, self.reading, self.by_changes)
         column.addWidget(rule())
-        self._heading(column, translate("Gavotte", "What falls on the chord changes"))
+        self._falls = self._heading(column, translate("Gavotte", "What falls on the chord changes"))
         self.table = QTreeWidget()
         self.table.setRootIsDecorated(False)
         self.table.setAccessibleName(translate("Gavotte", "What falls on the chord changes"))
@@ -120,12 +120,15 @@ class HarmonyPanel(QWidget):
         self.table.itemClicked.connect(self._go)
         self.table.itemActivated.connect(self._go)
         column.addWidget(self.table, 1)
+        # Where no chord changes the rest of the page stays empty.
+        column.addStretch()
 
-    def _heading(self, column: QVBoxLayout, words: str) -> None:
+    def _heading(self, column: QVBoxLayout, words: str) -> QLabel:
         label = QLabel(words)
         label.setObjectName("heading")
         column.addSpacing(4)
         column.addWidget(label)
+        return label
 
     def _text(self, column: QVBoxLayout) -> QLabel:
         label = QLabel()
@@ -159,8 +162,13 @@ class HarmonyPanel(QWidget):
         self.keys.setText("\n".join(harmony.keys))
         self.heard.setVisible(harmony.has_keys_set)
         words = "\n".join(harmony.readings)
-        self.readings.setText(words or translate("Gavotte", "Everything by the changes."))
+        usual = translate("Gavotte", "Everything by the changes.")
+        if not harmony.summary:
+            usual = translate("Gavotte", "Everything by the key.")
+        self.readings.setText(words or usual)
         self._show_table(harmony.rows)
+        for widget in (self._falls, self.table):
+            widget.setVisible(bool(harmony.rows))
 
     def show_selection(self) -> None:
         """Offer what can be done with the selected notes."""
