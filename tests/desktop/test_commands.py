@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import gc
 import threading
+import weakref
 from collections.abc import Generator, Iterator
 from pathlib import Path
 
@@ -353,3 +355,39 @@ def test_a_selection_an_edit_changes_is_told(at_ferry: MainWindow) -> None:
     assert told[-1] == session.selection.current
     assert session.solo is not None
     assert "n2" not in session.solo.places
+
+
+@pytest.mark.parametrize("way", ["beside", "apart", "walk", "step", "cancelled"])
+def test_what_was_worked_with_is_let_go_of_at_once(qtbot: QtBot, way: str) -> None:
+    """Not only when somebody looks for values that hold each other."""
+
+    class Solo:
+        """Something large."""
+
+    activities, solo = Activities(), Solo()
+    gone = weakref.ref(solo)
+    ended: list[object] = []
+
+    def steps(held: object) -> Generator[float, None, int]:
+        yield 0.5
+        return id(held)
+
+    def begin(held: object) -> None:
+        if way == "walk":
+            activities.walk(held, lambda: steps(held), ended.append, ended.append)
+        elif way == "step":
+            activities.step(held, steps(held), lambda: ended.append(id(held)), ended.append)
+        else:
+            activities.beside(held, lambda: id(held), ended.append, ended.append, apart=way == "apart")
+
+    gc.disable()
+    try:
+        begin(solo)
+        if way == "cancelled":
+            activities.cancel(solo)
+        else:
+            qtbot.waitUntil(lambda: len(ended) == 1)
+        del solo
+        qtbot.waitUntil(lambda: gone() is None)
+    finally:
+        gc.enable()

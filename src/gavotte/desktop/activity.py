@@ -38,7 +38,7 @@ class Job:
     def __init__(
         self, function: Callable[[], Any], on_done: Callable[[Any], None], on_failed: Callable[[Exception], None]
     ) -> None:
-        self._function = function
+        self._function: Callable[[], Any] | None = function
         self._cancelled = False
         self._on_done, self._on_failed = on_done, on_failed
 
@@ -50,11 +50,13 @@ class Job:
         """Do the work, in whatever thread this is."""
         result: Any = None
         failure: Exception | None = None
-        if self._cancelled:
+        # What it works with is let go of as soon as it is done, and not when somebody looks for circles of values.
+        function, self._function = self._function, None
+        if self._cancelled or function is None:
             return
         try:
             with giving_way(self._give_way):
-                result = self._function()
+                result = function()
         except _CancelledError:
             return
         except Exception as error:
@@ -90,11 +92,11 @@ class Walk(Job):
         on_done: Callable[[Any], None],
         on_failed: Callable[[Exception], None],
     ) -> None:
-        super().__init__(self._walk, on_done, on_failed)
-        self._steps, self._on_progress = steps, on_progress
+        super().__init__(lambda: self._walk(steps), on_done, on_failed)
+        self._on_progress = on_progress
 
-    def _walk(self) -> Any:
-        steps = self._steps()
+    def _walk(self, begin: Callable[[], Generator[float, None, Any]]) -> Any:
+        steps = begin()
         while not self._cancelled:
             try:
                 share = next(steps)
@@ -246,8 +248,9 @@ class Activity:
         activities, self._activities = self._activities, None
         if activities is None:
             return False
-        if self._work is not None:
-            self._work.cancel()
+        work, self._work = self._work, None
+        if work is not None:
+            work.cancel()
         activities.drop(self)
         return True
 
