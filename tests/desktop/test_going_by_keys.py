@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 
@@ -466,3 +467,36 @@ def test_an_open_menu_keeps_the_letters(
     assert label.review.current is asked_about
     assert [Path(name).suffix for name in asked] == [".mid"]
     qtbot.waitUntil((tmp_path / "out.mid").exists)
+
+
+def test_the_keys_go_through_lines_that_are_still_to_be_set_anew(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    session, page = at_ferry.session, at_ferry.desks["label"].page
+    solo = session.solo
+    assert solo is not None
+    renamed = replace(
+        solo, notes=tuple(replace(note, id=f"x{note.id}") for note in solo.notes), phrases=(), decisions=()
+    )
+    session.edit("Rename everything", renamed)
+    last, grid = renamed.notes[-1], BarGrid(renamed)
+    session.selection.select(last.id, last.id)
+    qtbot.keyClick(page, Qt.Key.Key_Up)
+    above = session.selection.current
+    assert above is not None
+    assert above != last.id
+    assert grid.index_at(renamed.note(above).onset) < grid.index_at(last.onset)
+
+
+def test_a_bar_is_gone_to_in_what_is_shown_by_then(qtbot: QtBot, window: MainWindow) -> None:
+    window.show_desk("vocabulary")
+    desk = window.desks["vocabulary"]
+    desk.all_keys.click()
+    qtbot.waitUntil(lambda: desk.page.is_complete)
+    window.walking.ask_for_bar()
+    dialog = window.walking.dialog
+    assert dialog is not None
+    dialog.number.setValue(dialog.number.maximum())
+    desk.own_key.click()
+    dialog.accept()
+    sheet = desk.sheet()
+    assert sheet is not None
+    assert set(desk.selected()) <= set(sheet.solo.places)

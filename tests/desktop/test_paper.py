@@ -138,6 +138,18 @@ def test_the_preview_shows_what_was_chosen(qtbot: QtBot, at_ferry: MainWindow, p
     assert read_setup(at_ferry._settings).staff == 9
 
 
+def test_what_was_to_be_set_in_a_moment_goes_with_the_dialog(
+    qtbot: QtBot, at_ferry: MainWindow, paper: PaperDialog
+) -> None:
+    qtbot.waitUntil(lambda: paper.is_set)
+    pages = paper.pages
+    paper.bars.setValue(paper.bars.value() + 1)
+    assert not paper.is_set
+    paper.reject()
+    assert paper.is_set
+    assert paper.pages is pages
+
+
 def test_the_sheet_goes_to_the_printer(qtbot: QtBot, at_ferry: MainWindow, paper: PaperDialog, tmp_path: Path) -> None:
     printer = QPrinter(QPrinter.PrinterMode.HighResolution)
     printer.setPageLayout(paper.setup.page_layout)

@@ -411,8 +411,8 @@ class PageView(QGraphicsView):
         self._show_wanted()
 
     def _at_once(self, row: Row) -> LineItem:
-        """The line of a row, set now where it was still to be set."""
-        if row.item is None:
+        """The line of a row, set now where it was still to be set, or set anew."""
+        if row.is_due:
             self._set_row(row)
             row = self._rows.of_bar(row.first) or row
         assert row.item is not None
@@ -667,7 +667,12 @@ class PageView(QGraphicsView):
         row = None if time is None else self._row_at(time)
         if time is None or row is None:
             return None
-        x = next(placed.x for placed in self._at_once(row).line.notes if placed.note.id == note_id)
+        self._at_once(row)
+        # A line that did not fit has become two.
+        row = self._row_at(time) or row
+        x = next((placed.x for placed in self._at_once(row).line.notes if placed.note.id == note_id), None)
+        if x is None:
+            return note_id
         steps = step
         while (other := self._neighbour(time, steps)) is not None:
             notes = self._at_once(other).line.notes

@@ -205,7 +205,7 @@ class PaperDialog(Dialog):
         for key, step in ((Qt.Key.Key_PageUp, -1), (Qt.Key.Key_PageDown, 1)):
             shortcut = QShortcut(QKeySequence(key), self)
             shortcut.activated.connect(lambda step=step: self.preview.turn_to(self.preview.index + step))
-        self.finished.connect(lambda _: self._stop())
+        self.finished.connect(self._put_down)
 
     def _changed(self) -> None:
         self.setup = replace(
@@ -224,6 +224,11 @@ class PaperDialog(Dialog):
 
     def _stop(self) -> None:
         self._activities.cancel(self)
+
+    def _put_down(self) -> None:
+        """Nobody looks any more: what was to be set in a moment isn't."""
+        self._wait.stop()
+        self._stop()
 
     def _set(self) -> None:
         """Lay the pages out anew; the old ones stay until the first new one is there."""

@@ -85,9 +85,11 @@ class Walking(QObject):
         dialog = self.dialog = BarDialog(self._window, here, grid.bars[0].number, grid.bars[-1].number)
 
         def go() -> None:
-            place = bar_numbered(walked.solo, round(dialog.number.value()))
-            if place is not None:
-                walked.go(place)
+            # What is shown may be something else by now.
+            now = desk.walked()
+            place = None if now is None else bar_numbered(now.solo, round(dialog.number.value()))
+            if now is not None and place is not None:
+                now.go(place)
             desk.focus().setFocus()
 
         dialog.accepted.connect(go)
