@@ -183,7 +183,7 @@ def undo_all(window: MainWindow) -> None:
     """Take every step back, as a user does: one after the other."""
     window.session.undo_stack.undo()
     if window.session.undo_stack.canUndo():
-        QTimer.singleShot(0, lambda: undo_all(window))
+        QTimer.singleShot(50, lambda: undo_all(window))
 
 
 if __name__ == "__main__":

@@ -44,7 +44,7 @@ _BASS = re.compile(r"/([A-G](?:#{1,3}|b{1,3})?)$")
 _TOKEN = re.compile(
     r"""(?P<separator>[\s,()\[\]]+)
       | (?P<minor>minor|min|mi|m(?!a(?!dd|ug|lt)))
-      | (?P<major>major|[Mm]aj|MAJ|[Mm]a|M|Δ)
+      | (?P<major>major|[Mm]aj|MAJ|[Mm]a|M|Δ|[jJ](?=7|9|11|13))
       | (?P<dominant>dom)
       | (?P<half>ø)
       | (?P<dim>dim|°|o(?!m))
