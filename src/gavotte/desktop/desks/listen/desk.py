@@ -291,7 +291,10 @@ class ListenDesk(Desk):
     def _explain(self) -> None:
         tape, solo = self._tape, self._session.solo
         if solo is None:
-            title, why = translate("Gavotte", "No solo is open."), ""
+            title = translate("Gavotte", "No solo is open.")
+            why = translate("Gavotte", "{shelf} goes to the shelf, {new} begins a new solo").format(
+                shelf=shown_keys("F1"), new=shown_keys("Ctrl+N")
+            )
             step = translate("Gavotte", "Choose one from the shelf")
         elif tape.is_loading:
             title, why = translate("Gavotte", "The recording is being read …"), ""

@@ -240,8 +240,9 @@ class ShelfDesk(Desk):
             self.solos.clearSelection()
         self._count.setText(f"{counted(len(solos), 'solo')}, {counted(len(licks), 'lick')}")
         self._count.setVisible(bool(solos or licks))
-        self.import_button.setVisible(bool(solos or licks))
-        self.open_button.setVisible(bool(solos or licks))
+        # An empty shelf says itself how to begin.
+        for button in (self.new_button, self.import_button, self.open_button):
+            button.setVisible(bool(solos or licks))
         self.licks.setVisible(bool(licks))
         self._no_licks.setVisible(not licks)
         self._stack.setCurrentIndex(0 if solos or licks else 1)
