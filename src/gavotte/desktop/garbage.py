@@ -25,7 +25,7 @@ _STILL = 20
 _LONGEST = 600
 """After so many looks, five minutes, everything is looked at though there was no such moment; unless it is felt."""
 _FELT_SECONDS = 0.1
-"""A look at everything that took longer the last time waits for a moment at which nothing is going on."""
+"""A look at everything that will take longer waits for a moment at which nothing is going on."""
 
 
 class GarbageCollector(QObject):
@@ -35,7 +35,7 @@ class GarbageCollector(QObject):
         super().__init__(parent)
         self._young_looks = self._before = self._still = self._since_whole = 0
         self._wants_whole = False
-        self._took = 0.0
+        self._seconds_a_value = 0.0
         self._timer = QTimer(self)
         self._timer.setInterval(_EVERY_MILLISECONDS)
         self._timer.timeout.connect(self.look)
@@ -43,8 +43,7 @@ class GarbageCollector(QObject):
     def begin(self) -> None:
         """From now on look at quiet moments only; what has been loaded by now stays and is never looked at."""
         gc.disable()
-        gc.collect()
-        gc.freeze()
+        self._look_at_everything()
         self._timer.start()
 
     def end(self) -> None:
@@ -67,16 +66,19 @@ class GarbageCollector(QObject):
             gc.collect(1)
             self._young_looks += 1
         self._since_whole += 1
-        is_due = self._since_whole >= _LONGEST and self._took < _FELT_SECONDS
+        is_due = self._since_whole >= _LONGEST and gc.get_freeze_count() * self._seconds_a_value < _FELT_SECONDS
         if self._wants_whole and (self._still >= _STILL or is_due):
-            begun = time.perf_counter()
-            gc.unfreeze()
-            gc.collect()
-            gc.freeze()
-            _give_back()
-            self._took = time.perf_counter() - begun
+            self._look_at_everything()
             self._wants_whole, self._since_whole = False, 0
         self._before = gc.get_count()[0]
+
+    def _look_at_everything(self) -> None:
+        begun = time.perf_counter()
+        gc.unfreeze()
+        gc.collect()
+        gc.freeze()
+        _give_back()
+        self._seconds_a_value = (time.perf_counter() - begun) / max(1, gc.get_freeze_count())
 
 
 def _give_back() -> None:
