@@ -13,6 +13,8 @@ from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.formats.errors import FormatError
+from gavotte.harmony.ground import ground_of
+from gavotte.harmony.signature import contradicted
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
 from gavotte.solo.document import Solo
@@ -57,7 +59,7 @@ class Opening(QObject):
         self.coming = solo_id
         self._activities.beside(
             self,
-            partial(SOLO_DOCUMENT.read, data),
+            partial(_read, data),
             partial(self._take, solo_id, then),
             self._fail,
             translate("Gavotte", "Opening the solo"),
@@ -76,3 +78,10 @@ class Opening(QObject):
 
     def _stop(self) -> None:
         self.coming = ""
+
+
+def _read(data: bytes) -> Solo:
+    """A solo by its document, with the keys it is heard in: whoever asks for them then has them at once."""
+    solo = SOLO_DOCUMENT.read(data)
+    contradicted(ground_of(solo))
+    return solo
