@@ -46,6 +46,10 @@ def _relabelled(old: dict[str, Label], new: dict[str, Label]) -> set[str]:
     return {note for note, label in new.items() if old.get(note) is not label} | (old.keys() - new.keys())
 
 
+_AFTER_EDIT_MS = 20
+"""From a line that an edit set anew until the next one is set."""
+
+
 class _PageScene(QGraphicsScene):
     """A page with its rows."""
 
@@ -241,7 +245,7 @@ class PageView(QGraphicsView):
     def _look_around(self) -> None:
         """Another part of the page is looked at: set what is not set there yet."""
         if self._solo is not None and not self._timer.isActive():
-            self._timer.start()
+            self._timer.start(0)
 
     def _row_at(self, time: Fraction) -> Row | None:
         """The row that holds a time; the last one for times after it."""
@@ -281,7 +285,7 @@ class PageView(QGraphicsView):
             self._turn_over()
         # Lines are set between events: nobody waits for what is not on the screen yet. What was there before is
         # looked at until the first is set, from which the height of the page can be guessed.
-        self._timer.start()
+        self._timer.start(0)
 
     def update_solo(self, solo: Solo, labels: dict[str, Label]) -> None:
         """Show an edited solo: lines whose notation changed are set anew, others get their new labels."""
@@ -348,7 +352,8 @@ class PageView(QGraphicsView):
         first = next(seen, None) or next((row for row in in_order if row.item is not None), None)
         if first is not None and self.scene() is self._page_scene:
             self._set_row(first)
-        self._timer.start()
+        # First what was set is painted, and the next key taken.
+        self._timer.start(_AFTER_EDIT_MS)
 
     def _change_end(self, before: Notation, notation: Notation) -> list[Row]:
         """Bars were added or dropped: the rows from the first that is another one on are others; gives those."""
@@ -383,6 +388,7 @@ class PageView(QGraphicsView):
     @Undisturbed()
     def _set_next(self) -> None:
         """Set one line; where none is due any more, rest."""
+        self._timer.setInterval(0)
         row = self._next_due()
         if row is None:
             self._timer.stop()
