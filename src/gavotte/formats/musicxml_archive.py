@@ -9,9 +9,13 @@ import zipfile
 
 from gavotte.formats.errors import FormatError
 from gavotte.formats.zip_damage import damage_told
+from gavotte.giving_way import give_way
 
 MAX_XML_BYTES = 32 * 1024 * 1024
 """A score larger than this (unpacked) is refused; a 1,000-bar solo takes about 1 MB."""
+
+_PIECE = 16 * 1024
+"""Bytes of XML that are read in about a millisecond."""
 
 _NOT_OPENED = "The packed file can't be opened ({error}). Export it again."
 
@@ -29,7 +33,7 @@ def score_root(data: bytes) -> ET.Element:
     if _ENTITY.search(data):
         raise FormatError("The file defines XML entities, which no score needs; it was not read.")
     try:
-        root = ET.fromstring(data)
+        root = _parsed(data)
     except (ET.ParseError, LookupError, ValueError) as error:
         raise FormatError(_why_unreadable(data, error)) from error
     for element in root.iter():
@@ -38,6 +42,18 @@ def score_root(data: bytes) -> ET.Element:
     if root.tag not in ("score-partwise", "score-timewise"):
         raise FormatError(f"This XML holds <{root.tag}>, not a score. Export the solo as MusicXML.")
     return root
+
+
+def _parsed(data: bytes) -> ET.Element:
+    """The root element, read piece by piece: a long score in one go would keep everybody waiting.
+
+    Raises ParseError, LookupError or ValueError.
+    """
+    parser = ET.XMLParser()
+    for start in range(0, len(data), _PIECE):
+        give_way()
+        parser.feed(data[start : start + _PIECE])
+    return parser.close()
 
 
 def _why_unreadable(data: bytes, error: Exception) -> str:
