@@ -7,12 +7,12 @@ chord symbols, are drawn by the page itself.
 
 from __future__ import annotations
 
-from collections import deque
 from dataclasses import dataclass
 from html import escape
 
 from gavotte.notation.written import Event, Notation, WrittenBar
 from gavotte.solo.bars import Bar
+from gavotte.solo.by_identity import kept_by_identity
 from gavotte.solo.document import Articulation, ChordEvent, Instrument, Note, Solo
 from gavotte.solo.form import form_marks
 from gavotte.theory.pitch import Pitch
@@ -65,19 +65,11 @@ def staff_for(solo: Solo) -> Staff:
     return Staff("F", 4, 0) if _middle(solo.notes) < 54 and not octaves else Staff("G", 2, octaves)
 
 
-_MIDDLES: deque[tuple[tuple[Note, ...], int]] = deque(maxlen=4)
-"""The lines asked for last, told by identity, with the pitch in their middle."""
-
-
+@kept_by_identity(4)
 def _middle(notes: tuple[Note, ...]) -> int:
     """The pitch (MIDI number) that half of the notes lie below."""
-    known = next((middle for line, middle in tuple(_MIDDLES) if line is notes), None)
-    if known is not None:
-        return known
     pitches = sorted(note.pitch.midi for note in notes)
-    middle = pitches[len(pitches) // 2] if pitches else 67
-    _MIDDLES.append((notes, middle))
-    return middle
+    return pitches[len(pitches) // 2] if pitches else 67
 
 
 def line_mei(notation: Notation, first: int, last: int, staff: Staff, degrees: dict[str, str]) -> Line:

@@ -18,6 +18,7 @@ from functools import lru_cache
 from operator import attrgetter
 
 from gavotte.harmony.changes import Change, falls_a_fifth, falls_a_semitone
+from gavotte.solo.differences import number_alike
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.theory.chord import Chord
 from gavotte.theory.key import Key
@@ -136,7 +137,7 @@ def _cost_of(quality: str, root: int, blues: bool, home: int) -> tuple[float, ..
 def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, bool]]:
     """For each chord the key it is heard in, as tonic and whether minor."""
     like = next((walk for walk in reversed(tuple(_WALKED)) if walk.written == solo.keys), None)
-    same = 0 if like is None else _number_alike(like.changes, changes)
+    same = 0 if like is None else number_alike(like.changes, changes)
     came, all_totals = ([], []) if like is None else (like.came[:same], like.totals[:same])
     totals = all_totals[-1] if all_totals else [0.0] * 24
     for index, change in enumerate(changes[same:], same):
@@ -173,12 +174,6 @@ class _Walk:
 
 _WALKED: deque[_Walk] = deque(maxlen=2)
 """The paths found last: an edit leaves most of the changes before it as they were."""
-
-
-def _number_alike(old: Sequence[Change], new: Sequence[Change]) -> int:
-    """How many changes two sequences begin with alike."""
-    pairs = enumerate(zip(old, new, strict=False))
-    return next((index for index, (a, b) in pairs if a != b), min(len(old), len(new)))
 
 
 def cadences(first: Chord, second: Chord, tonic: int, minor: bool) -> bool:

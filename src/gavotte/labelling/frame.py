@@ -20,6 +20,7 @@ from gavotte.harmony.ground import ground_of
 from gavotte.labelling.centre import Centre, Centres
 from gavotte.labelling.chords_in_force import ChordSpan, chord_spans
 from gavotte.labelling.tensions import is_blue, is_clash, is_tension
+from gavotte.solo.differences import number_alike
 from gavotte.solo.document import KeyRegion, Note, Solo
 from gavotte.solo.school import LINEAR, School, StartsFrom
 from gavotte.theory.scale import Scale
@@ -450,7 +451,7 @@ def _can_follow(frame: Frame, like: Frame) -> bool:
 def _changed_notes(notes: tuple[Note, ...], old: tuple[Note, ...]) -> tuple[int, int]:
     """The notes between the longest common beginning and the longest common end."""
     shorter = min(len(notes), len(old))
-    first = next((i for i in range(shorter) if notes[i] is not old[i] and notes[i] != old[i]), shorter)
+    first = number_alike(notes, old)
     same_end = 0
     while same_end < shorter - first:
         a, b = notes[-1 - same_end], old[-1 - same_end]
@@ -463,7 +464,7 @@ def _changed_notes(notes: tuple[Note, ...], old: tuple[Note, ...]) -> tuple[int,
 def _changed_time(spans: tuple[ChordSpan, ...], old: tuple[ChordSpan, ...]) -> tuple[Fraction, Fraction]:
     """The time over which the chords in force differ, with the chord before, whose way on has changed."""
     shorter = min(len(spans), len(old))
-    first = next((i for i in range(shorter) if spans[i] != old[i]), shorter)
+    first = number_alike(spans, old)
     same_end = 0
     while same_end < shorter - first and spans[-1 - same_end] == old[-1 - same_end]:
         same_end += 1

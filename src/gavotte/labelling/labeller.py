@@ -81,15 +81,14 @@ def _with_decisions(frame: Frame, ruled: Sequence[Label], like: Labelled | None)
     solo = frame.solo
     if not solo.decisions:
         return tuple(ruled)
+    decisions = {decision.note: decision for decision in solo.decisions}
     first, last = frame.changed
     if like is not None and solo.decisions is like.solo.decisions and (first, last) != (0, len(ruled)):
-        by_note = {decision.note: decision for decision in solo.decisions}
         fresh = [
-            _decided(frame, note, rule, by_note[rule.note]) if rule.note in by_note else rule
+            _decided(frame, note, rule, decisions[rule.note]) if rule.note in decisions else rule
             for note, rule in zip(frame.notes[first:last], ruled[first:last], strict=True)
         ]
         return (*like.labels[:first], *fresh, *like.labels[last - frame.moved :])
-    decisions = {decision.note: decision for decision in solo.decisions}
     known: dict[str, tuple[Label, Label, Decision]] = {}
     if like is not None:
         before = {decision.note: decision for decision in like.solo.decisions}

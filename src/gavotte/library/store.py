@@ -274,12 +274,7 @@ class Library(LibraryReader):
 
     def save_recording(self, solo_id: str, recording: Recording) -> None:
         """Give a solo a recording, or write anew what is known of it."""
-        with self._writing() as db:
-            db.execute(
-                "INSERT INTO recordings VALUES (?,?,?) ON CONFLICT (solo_id) DO UPDATE SET document=excluded.document, "
-                "modified=excluded.modified",
-                (solo_id, RECORDING_DOCUMENT.write(recording), _now().isoformat()),
-            )
+        self._put("recordings", "solo_id", solo_id, RECORDING_DOCUMENT.write(recording))
 
     def remove_recording(self, solo_id: str) -> None:
         """Take a solo's recording from it; the file stays."""
@@ -288,15 +283,11 @@ class Library(LibraryReader):
 
     def save_draft(self, solo_id: str, draft: Proposal) -> None:
         """Keep the drafted phrases of a solo that are not decided yet; none where there are none."""
+        if draft:
+            self._put("drafts", "solo_id", solo_id, DRAFT_DOCUMENT.write(draft))
+            return
         with self._writing() as db:
-            if draft:
-                db.execute(
-                    "INSERT INTO drafts VALUES (?,?,?) ON CONFLICT (solo_id) DO UPDATE SET document=excluded.document, "
-                    "modified=excluded.modified",
-                    (solo_id, DRAFT_DOCUMENT.write(draft), _now().isoformat()),
-                )
-            else:
-                db.execute("DELETE FROM drafts WHERE solo_id=?", (solo_id,))
+            db.execute("DELETE FROM drafts WHERE solo_id=?", (solo_id,))
 
     # -- licks --------------------------------------------------------------------------------------
 
@@ -327,11 +318,15 @@ class Library(LibraryReader):
 
     def keep(self, kind: DocumentKind[ValueT], value: ValueT) -> None:
         """Write the library's one document of a kind. Raises LibraryError."""
+        self._put("keepsakes", "name", kind.member, kind.write(value))
+
+    def _put(self, table: str, column: str, key: str, document: bytes) -> None:
+        """Write the one document a table has for a key."""
         with self._writing() as db:
             db.execute(
-                "INSERT INTO keepsakes VALUES (?,?,?) ON CONFLICT (name) DO UPDATE SET document=excluded.document, "
+                f"INSERT INTO {table} VALUES (?,?,?) ON CONFLICT ({column}) DO UPDATE SET document=excluded.document, "
                 "modified=excluded.modified",
-                (kind.member, kind.write(value), _now().isoformat()),
+                (key, document, _now().isoformat()),
             )
 
     def _set_deleted(self, table: str, row_id: str, when: str | None) -> None:

@@ -30,6 +30,12 @@ def _first_other(same: list[bool], otherwise: int) -> int:
     return same.index(False) if False in same else otherwise
 
 
+def number_alike(old: Sequence[ItemT], new: Sequence[ItemT]) -> int:
+    """How many items two sequences begin with that are equal, also where they were made anew."""
+    pairs = enumerate(zip(old, new, strict=False))
+    return next((index for index, (a, b) in pairs if a is not b and a != b), min(len(old), len(new)))
+
+
 def not_shared(old: Sequence[ItemT], new: Sequence[ItemT]) -> list[ItemT]:
     """What only one of two sequences holds: first what is gone, then what is new."""
     start, old_stop, new_stop = differing(old, new)

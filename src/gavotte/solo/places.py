@@ -2,22 +2,16 @@
 
 from __future__ import annotations
 
-from collections import deque
 from collections.abc import Mapping
 from typing import TYPE_CHECKING
+
+from gavotte.solo.by_identity import kept_by_identity
 
 if TYPE_CHECKING:
     from gavotte.solo.document import Note
 
-_KNOWN: deque[tuple[tuple[Note, ...], Mapping[str, int]]] = deque(maxlen=8)
-"""The lines asked for last, told by identity: comparing a thousand notes would cost more than counting them."""
 
-
+@kept_by_identity(8)
 def places_of(notes: tuple[Note, ...]) -> Mapping[str, int]:
     """Note id to its place among ``notes``, in order."""
-    for known, places in tuple(_KNOWN):
-        if known is notes:
-            return places
-    places = {note.id: place for place, note in enumerate(notes)}
-    _KNOWN.append((notes, places))
-    return places
+    return {note.id: place for place, note in enumerate(notes)}

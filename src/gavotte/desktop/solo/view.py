@@ -50,6 +50,10 @@ class View(QObject):
         """A solo in the written pitch it is read in."""
         return as_written(self.as_read(solo))
 
+    def shown(self, solo: Solo) -> Solo:
+        """A solo in the pitch the view shows."""
+        return self.written_of(solo) if self.written else solo
+
     def set_numerals(self, shown: bool) -> None:
         """Show roman numerals under the chord symbols, or not."""
         self._set("numerals", shown)

@@ -9,6 +9,12 @@ from gavotte.desktop.command import shown_keys
 from gavotte.desktop.translation import translate
 
 
+def keys_to_begin() -> str:
+    """Which keys lead on where no solo is open."""
+    words = translate("Gavotte", "{shelf} goes to the shelf, {new} begins a new solo")
+    return words.format(shelf=shown_keys("F1"), new=shown_keys("Ctrl+N"))
+
+
 class NothingOpen(QWidget):
     """What stands where a solo would: how to come by one.
 
@@ -31,11 +37,7 @@ class NothingOpen(QWidget):
         self.new = QPushButton(translate("Gavotte", "Begin a new one…"))
         self.new.setToolTip(translate("Gavotte", "From a recording, a form, or an empty page"))
         self.new.clicked.connect(self.new_wanted)
-        keys = QLabel(
-            translate("Gavotte", "{shelf} goes to the shelf, {new} begins a new solo").format(
-                shelf=shown_keys("F1"), new=shown_keys("Ctrl+N")
-            )
-        )
+        keys = QLabel(keys_to_begin())
         keys.setObjectName("quiet")
         for widget in (text, self.shelf, self.new, keys):
             layout.addWidget(widget, 0, Qt.AlignmentFlag.AlignCenter)

@@ -25,6 +25,7 @@ from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
+from gavotte.desktop.widgets.nothing_open import keys_to_begin
 from gavotte.desktop.words import counted
 from gavotte.recording.beat_map import (
     Alignment,
@@ -291,10 +292,7 @@ class ListenDesk(Desk):
     def _explain(self) -> None:
         tape, solo = self._tape, self._session.solo
         if solo is None:
-            title = translate("Gavotte", "No solo is open.")
-            why = translate("Gavotte", "{shelf} goes to the shelf, {new} begins a new solo").format(
-                shelf=shown_keys("F1"), new=shown_keys("Ctrl+N")
-            )
+            title, why = translate("Gavotte", "No solo is open."), keys_to_begin()
             step = translate("Gavotte", "Choose one from the shelf")
         elif tape.is_loading:
             title, why = translate("Gavotte", "The recording is being read …"), ""

@@ -333,7 +333,7 @@ class VocabularyDesk(Desk):
         if lick is None:
             return None
         concert = self._laid_out(lick, lick.solo)
-        shown = self._laid_out(lick, self.studio.view.written_of(lick.solo)) if self.studio.view.written else concert
+        shown = self._laid_out(lick, self.studio.view.shown(lick.solo)) if self.studio.view.written else concert
         player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
         return Sheet(
             *shown,
@@ -366,7 +366,7 @@ class VocabularyDesk(Desk):
         sheet, lick = self._sheet, self._lick
         if sheet is None or lick is None:
             return
-        music = self.studio.view.written_of(lick.solo) if self.studio.view.written else lick.solo
+        music = self.studio.view.shown(lick.solo)
         number, _, note = current.rpartition(":")
         order = KeyOrder(self.order.currentData())
         row = in_one_of_all_keys(music, int(number), order) if number else None
