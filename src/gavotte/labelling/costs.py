@@ -41,8 +41,6 @@ class Costs:
     """Each pair of notes one figure explains: what one figure explains together speaks for it more than two halves."""
     later_figure: float = 0.001
     """Each step down in the order of figures; it settles ties."""
-    off_beat: float = 11.0
-    """A run that spells another chord from off the beat on: of two that share notes the one on the beat is heard."""
     accent: float = 0.0
     """Calling a welcome tone on a strong beat passing."""
     leap: float = 0.0

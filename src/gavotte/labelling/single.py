@@ -76,8 +76,11 @@ def carried(frame: Frame, note: FramedNote, school: School) -> Explanation | Non
 
 
 def chromatic_approach(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
-    """A note outside the local scale that moves by semitone into a chord tone or a held colour."""
-    if note.is_tone or note.after is None or note.move_out not in (1, -1):
+    """A note outside the local scale that moves by semitone into a chord tone or a held colour.
+
+    A held blue note is heard as blue.
+    """
+    if note.is_tone or note.after is None or note.move_out not in (1, -1) or (note.blue and note.held):
         return None
     if not frame.is_resting_point(note.after):
         return None
@@ -100,6 +103,33 @@ def chromatic_approach(frame: Frame, note: FramedNote, school: School) -> Explan
     elif goes_on:
         device, fit = "chromatic-passing", 0.95
     return Explanation(Function.APPROACH, device, fit, target=note.after, cost=costs_of(school).chromatic)
+
+
+def chromatic_link(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
+    """A foreign note between two neighbours of the local scale, on the way by step to a chord tone (F E E♭ D C)."""
+    if note.is_tone or note.in_scale or note.before is None or note.after is None or (note.blue and note.held):
+        return None
+    if note.move_in is None or note.move_out not in (1, -1) or not note.steps_in or note.move_in * note.move_out < 0:
+        return None
+    scale = frame.span_of(note).scale
+    low, high = frame.notes[note.before].pitch, frame.notes[note.after].pitch
+    if frame.is_resting_point(note.after) or not scale.are_neighbours(low, high):
+        return None
+    target = _chord_tone_on(frame, frame.notes[note.after], note.move_out)
+    if target is None:
+        return None
+    return Explanation(Function.APPROACH, "chromatic-passing", 0.9, target=target, cost=costs_of(school).chromatic)
+
+
+def _chord_tone_on(frame: Frame, note: FramedNote, direction: int) -> int | None:
+    """The chord tone that steps in one direction lead to, through notes that are not held."""
+    while not note.held and note.steps_out and note.after is not None:
+        if note.move_out is None or note.move_out * direction < 0:
+            return None
+        note = frame.notes[note.after]
+        if note.is_tone:
+            return None if note.note.grace else note.index
+    return None
 
 
 def of_centre(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
@@ -204,5 +234,15 @@ def _colour(frame: Frame, note: FramedNote, school: School) -> str:
     return device if school.flags_clashes or device != "clash" else "natural"
 
 
-RULES: tuple[Rule, ...] = (chord_tone, anticipation, carried, of_centre, chromatic_approach, blue, passing, extension)
+RULES: tuple[Rule, ...] = (
+    chord_tone,
+    anticipation,
+    carried,
+    of_centre,
+    chromatic_approach,
+    chromatic_link,
+    blue,
+    passing,
+    extension,
+)
 """What can be said of a note by itself; ``left_over`` is for a note of which nothing else can."""

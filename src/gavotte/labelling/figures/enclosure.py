@@ -9,7 +9,7 @@ from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
-from gavotte.labelling.figures.implied_run import IMPLIED_RUN
+from gavotte.labelling.figures.implied_run import IMPLIED_RUN, yielding_run
 from gavotte.labelling.figures.kind import FigureKind, Told
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.wording import note_words, target_words
@@ -66,7 +66,11 @@ def _encloses(frame: Frame, target: int, size: int) -> bool:
     mixed = len(foreign) < size
     if mixed and any(_resolves_inside(figure, k) for k in range(size - 1)):
         return False
-    if closes_by_semitones(distances) or any(tops_arpeggio(frame, note.index) for note in figure):
+    if closes_by_semitones(distances):
+        return False
+    # The top of an arpeggio encloses nothing, unless the arpeggio goes on to a run that yields to the enclosure.
+    tops = any(tops_arpeggio(frame, note.index) for note in figure)
+    if tops and not (size == 2 and yielding_run(frame, figure[0].index, target)):
         return False
     one_scale_note = size == 2 and len(foreign) == 1 and foreign[0].in_scale
     return not one_scale_note or goal.strong or frame.on_chord_change(goal)

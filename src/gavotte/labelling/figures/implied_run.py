@@ -6,120 +6,137 @@ A shape that carries such a run on as a pattern (moved, or as the next chord of 
 from __future__ import annotations
 
 import itertools
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 
 from gavotte.giving_way import give_way
-from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
-from gavotte.labelling.figures.spelled import (
-    KINDS,
-    LONGEST_RUN,
-    NINTH,
-    Spelled,
-    chords_holding,
+from gavotte.labelling.figures.pentatonic_run import moved_fourths, pentatonic_runs
+from gavotte.labelling.figures.run import (
+    WHOLE_TONE,
+    Run,
+    foreign,
+    has_foreign,
     is_blues_run,
-    name_of,
-    prepares_next,
+    lasts_a_beat,
+    moves,
     stretch_from,
+    yields,
 )
-from gavotte.labelling.frame import TOLERANCE, Frame, FramedNote
-from gavotte.labelling.tensions import is_altered
+from gavotte.labelling.figures.spelled import KINDS, LONGEST_RUN, NINTH, Spelled, chords_holding, name_of
+from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.wording import chord_words, note_words, symbol_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
 
 NAME = "implied run"
-_STEP = 2
-_PLAINER = 0.0001
 _FALLING_FIFTH, _FALLING_SEMITONE = 5, 11
 
 
-@dataclass(frozen=True)
-class _Run:
-    """Notes in a row and the chord they spell."""
-
-    notes: tuple[FramedNote, ...]
-    chord: Spelled
-
-
 def implied_runs(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
-    """The implied runs among the notes from ``first`` up to ``last``, alone and with the shapes that carry them on."""
+    """The implied runs among the notes from ``first`` up to ``last``, alone and with the shapes that carry them on.
+
+    Of those that could be drawn through the same notes the one with the most notes stands, then the one from the beat,
+    then the one that keeps the shape of the notes before it.
+    """
     # Notes that are no chord tones make a run: without two of them within reach there is nothing to find.
     added = [i for i in range(first, last) if not frame.notes[i].is_tone]
+    runs: list[Run] = []
     for start in range(first, last - 2):
         give_way()
         following = bisect_left(added, start)
-        if following + 1 >= len(added) or added[following + 1] >= start + LONGEST_RUN:
-            continue
-        stretch = stretch_from(frame, start, last, one_chord=False)
-        if len(stretch) >= 3 and _has_foreign(frame, stretch):
-            for run in _runs(frame, stretch):
-                yield _figure(frame, school, [run])
-                chain = [run]
-                while (carried := _carried_on(frame, chain[-1], last)) is not None:
-                    chain.append(carried)
-                    yield _figure(frame, school, chain)
+        if following + 1 < len(added) and added[following + 1] < start + LONGEST_RUN:
+            runs += _runs_from(frame, start, last)
+    yielding = [run for run in runs if yields(frame, run)]
+    chains: list[list[Run]] = []
+    for run in runs:
+        # What is left of a run that yields is no run either.
+        if not any(run.lies_in(other) for other in yielding):
+            chains.append([run])
+        chain = [run]
+        while (carried := _carried_on(frame, chain[-1], last)) is not None:
+            chain = [*chain, carried]
+            chains.append(chain)
+    for chain in _heard_of(frame, chains):
+        yield _figure(frame, chain)
 
 
-def _runs(frame: Frame, stretch: list[FramedNote]) -> list[_Run]:
-    """The runs from the stretch's first note, one for each length: the chord it spells most plainly."""
-    plainest: dict[int, tuple[tuple[int, ...], _Run]] = {}
-    for chord in chords_holding(frozenset(note.pitch % 12 for note in stretch[:3])):
-        for notes in _by_chords(_start_in(frame, stretch, chord)):
-            run = _without_departing_ninth(notes, chord)
-            if _is_run(frame, run, chord):
-                found = (_plainness(run, chord), _Run(tuple(run), chord))
-                plainest[len(run)] = min(plainest.get(len(run), found), found, key=lambda item: item[0])
-    return [run for _, run in plainest.values()]
-
-
-def _start_in(frame: Frame, stretch: list[FramedNote], chord: Spelled) -> list[FramedNote]:
-    """The notes of the stretch up to the first that does not belong to the chord, or stands on one of its root."""
-    notes = []
-    for note in stretch:
-        if note.pitch % 12 not in chord.with_ninth or frame.spans[note.span].chord.root.pitch_class == chord.root:
-            break
-        notes.append(note)
-    return notes
-
-
-def _by_chords(notes: list[FramedNote]) -> Iterator[list[FramedNote]]:
-    """The notes up to the first chord change, and all of them where they go on being added notes after it."""
-    if not notes:
-        return
-    spans = sorted({note.span for note in notes})
-    yield [note for note in notes if note.span == spans[0]]
-    if len(spans) > 1 and all(any(n.span == span and not n.is_tone for n in notes) for span in spans):
-        yield notes
-
-
-def _has_foreign(frame: Frame, notes: Sequence[FramedNote]) -> bool:
-    """Whether two added notes are there at all, and one that the written chord has no place for."""
-    added = [note for note in notes if not note.is_tone]
-    if len(added) < 2:
-        return False
-    return any(not (note.tension or note.in_scale) for note in added) or _contradicts(frame, added)
-
-
-def _contradicts(frame: Frame, added: list[FramedNote]) -> bool:
-    """A 13 beside a ♭13, or an 11 beside an altered tone, over a dominant: no one scale holds both."""
-    for span, group in itertools.groupby(added, key=lambda note: note.span):
-        chord = frame.spans[span].chord
-        degrees = {note.degree for note in group}
-        if {"13", "b13"} <= degrees or ("11" in degrees and any(is_altered(chord, degree) for degree in degrees)):
+def yielding_run(frame: Frame, start: int, end: int) -> bool:
+    """Whether a run through the note at ``start`` ends right before ``end`` and yields to the figure about that."""
+    for first in range(max(0, end - LONGEST_RUN), min(start, end - 3) + 1):
+        if any(run.last == end - 1 and yields(frame, run) for run in _runs_from(frame, first, end)):
             return True
     return False
 
 
-def _plainness(run: list[FramedNote], chord: Spelled) -> tuple[int, ...]:
-    """Lower is plainer: no ninths, all four tones, the root first, an everyday kind."""
+def _heard_of(frame: Frame, chains: Sequence[list[Run]]) -> list[list[Run]]:
+    """Those that are heard, of which no two share a note: the best choice of all, by dynamic programming."""
+    nothing: tuple[tuple[int, ...], list[list[Run]]] = ((0, 0, 0, 0), [])
+    ends = sorted({chain[-1].last + 1 for chain in chains})
+    best = [nothing]
+    for k, end in enumerate(ends):
+        choices = [best[k]]
+        for chain in chains:
+            if chain[-1].last + 1 == end:
+                worth, taken = best[bisect_right(ends, chain[0].first, hi=k)]
+                added = tuple(a + b for a, b in zip(worth, _worth(frame, chain), strict=True))
+                choices.append((added, [*taken, chain]))
+        best.append(max(choices, key=lambda choice: choice[0]))
+    return best[-1][1]
+
+
+def _worth(frame: Frame, chain: Sequence[Run]) -> tuple[int, ...]:
+    """What speaks for hearing a run: the most notes, from the beat, in the shape of the last, spelled plainly."""
+    head = chain[0]
+    size = len(head.notes)
+    before = frame.notes[max(0, head.first - size) : head.first]
+    is_line = len(before) == size and not any(note.rest_after for note in before)
+    keeps_shape = is_line and moves(before) == moves(head.notes)
+    # Tones of the written chord that lead into a run are not yet heard as part of it.
+    begins = next(note.index for run in chain for note in run.notes if not note.is_tone)
+    total = chain[-1].last - begins + 1
+    return total * total, int(head.notes[0].on_beat), int(keeps_shape), -sum(run.rank for run in chain)
+
+
+def _runs_from(frame: Frame, start: int, last: int) -> list[Run]:
+    """The runs from one note on, one for each length: the chord it spells most plainly."""
+    stretch = stretch_from(frame, start, last)
+    if len(stretch) < 3 or not has_foreign(frame, stretch):
+        return []
+    plainest: dict[int, Run] = {}
+    for chord in chords_holding(frozenset(note.pitch % 12 for note in stretch[:3])):
+        notes = _without_departing_ninth(_start_in(frame, stretch, chord), chord)
+        if _is_run(frame, notes, chord):
+            run = Run(tuple(notes), chord, _rank(notes, chord))
+            known = plainest.get(len(notes))
+            if known is None or run.rank < known.rank:
+                plainest[len(notes)] = run
+    for run in pentatonic_runs(frame, start, last):
+        # Where an arpeggio holds as many notes, it is what one hears.
+        known = plainest.get(len(run.notes))
+        if known is None or (known.chord.kind == "m7" and known.rank > run.rank):
+            plainest[len(run.notes)] = run
+    return list(plainest.values())
+
+
+def _start_in(frame: Frame, stretch: Sequence[FramedNote], chord: Spelled) -> list[FramedNote]:
+    """The notes of the stretch up to the first that does not belong to the chord; none over a chord of its root."""
+    if frame.span_of(stretch[0]).chord.root.pitch_class == chord.root:
+        return []
+    end = next((i for i, note in enumerate(stretch) if note.pitch % 12 not in chord.with_ninth), len(stretch))
+    return list(stretch[:end])
+
+
+def _rank(run: Sequence[FramedNote], chord: Spelled) -> int:
+    """How plainly a run spells a chord: no ninths before all four tones before the root first; then the everyday."""
     classes = [note.pitch % 12 for note in run]
     ninths = sum(pitch_class not in chord.tones for pitch_class in classes)
     missing = len(chord.tones - set(classes))
-    return ninths, missing, int(classes[0] != chord.root), list(KINDS).index(chord.kind)
+    rank = 0
+    for part in (ninths, missing, int(classes[0] != chord.root), list(KINDS).index(chord.kind)):
+        rank = rank * len(KINDS) + part
+    return rank
 
 
 def _without_departing_ninth(run: list[FramedNote], chord: Spelled) -> list[FramedNote]:
@@ -130,39 +147,37 @@ def _without_departing_ninth(run: list[FramedNote], chord: Spelled) -> list[Fram
 
 
 def _is_run(frame: Frame, run: list[FramedNote], chord: Spelled) -> bool:
-    if len({note.pitch for note in run}) < 3 or not _has_foreign(frame, run):
+    if len({note.pitch for note in run}) < 3 or not has_foreign(frame, run):
         return False
     classes = {note.pitch % 12 for note in run}
     if chord.third not in classes or len(classes & chord.tones) < 3:
         return False
-    moves = [abs(b.pitch - a.pitch) for a, b in itertools.pairwise(run)]
-    steps = sum(move <= _STEP for move in moves)
-    if 2 * steps > len(moves) or is_blues_run(frame, run):
+    between = moves(run)
+    steps = sum(abs(move) <= WHOLE_TONE for move in between)
+    if 2 * steps > len(between) or is_blues_run(frame, run):
         return False
     # One foreign note between tones of the written chord makes no run.
     if all(a.is_tone or b.is_tone for a, b in itertools.pairwise(run)):
         return False
     # With a single foreign note, a fragment is sooner a slip or an approach than another chord.
     added = [note for note in run if not note.is_tone]
-    foreign = [note for note in added if not (note.tension or note.in_scale)]
-    if len(foreign) == 1 and (len(added) < 3 or not chord.tones <= classes):
+    if len(foreign(added)) == 1 and (len(added) < 3 or not chord.is_spelled_by(classes)):
         return False
-    if len(run) == 3 and prepares_next(frame, run):
-        return False
-    return sum(note.length for note in run) >= run[0].beat_length - TOLERANCE
+    return lasts_a_beat(run)
 
 
-def _carried_on(frame: Frame, run: _Run, last: int) -> _Run | None:
+def _carried_on(frame: Frame, run: Run, last: int) -> Run | None:
     """The next shape of a pattern: as many notes right after the run, moved as they are or on to a cycle's chord."""
-    start, size = run.notes[-1].index + 1, len(run.notes)
+    start, size = run.last + 1, len(run.notes)
     if start + size > last or run.notes[-1].rest_after:
         return None
-    notes = frame.notes[start : start + size]
-    if any(note.note.grace for note in notes) or any(note.rest_after for note in notes[:-1]):
+    notes = stretch_from(frame, start, min(last, start + size))
+    if len(notes) < size or notes[0].note.grace or all(note.is_tone for note in notes) or is_blues_run(frame, notes):
         return None
-    if all(note.is_tone for note in notes) or is_blues_run(frame, notes):
-        return None
-    moves, before = _moves(notes), _moves(run.notes)
+    fourths = moved_fourths(run, notes)
+    if fourths is not None:
+        return fourths
+    before, now = moves(run.notes), moves(notes)
     classes = {note.pitch % 12 for note in notes}
     for chord in chords_holding(frozenset(classes)):
         if len(_start_in(frame, notes, chord)) < len(notes):
@@ -170,31 +185,23 @@ def _carried_on(frame: Frame, run: _Run, last: int) -> _Run | None:
         if chord.third not in classes or len(classes & chord.tones) < 3:
             continue
         shift = (chord.root - run.chord.root) % 12
-        moved = moves == before and chord.kind == run.chord.kind and shift != 0
-        cycles = shift in (_FALLING_FIFTH, _FALLING_SEMITONE) and [m > 0 for m in moves] == [m > 0 for m in before]
+        moved = now == before and chord.kind == run.chord.kind and shift != 0
+        cycles = shift in (_FALLING_FIFTH, _FALLING_SEMITONE) and [m > 0 for m in now] == [m > 0 for m in before]
         if moved or (cycles and chord.tones <= classes):
-            return _Run(tuple(notes), chord)
+            return Run(tuple(notes), chord, _rank(notes, chord))
     return None
 
 
-def _moves(notes: Sequence[FramedNote]) -> list[int]:
-    return [b.pitch - a.pitch for a, b in itertools.pairwise(notes)]
-
-
-def _figure(frame: Frame, school: School, chain: Sequence[_Run]) -> Figure:
+def _figure(frame: Frame, chain: Sequence[Run]) -> Figure:
     explains: dict[int, Explanation] = {}
     spells: dict[int, str] = {}
     for run in chain:
-        name = name_of(list(run.notes), run.chord)
+        name = name_of(run.notes, run.chord, frame.span_of(run.notes[0]).chord.root.pitch_class)
         for note in run.notes:
             if not note.is_tone:
                 explains[note.index] = Explanation(Function.OUTSIDE, "implied", 0.85, implied=name, figure=NAME)
             spells[note.index] = name
-    # Of two chords for the same notes the plainer is heard.
-    extra = _PLAINER * sum(sum(_plainness(list(run.notes), run.chord)[:3]) for run in chain)
-    if not chain[0].notes[0].on_beat:
-        extra += costs_of(school).off_beat
-    return Figure(NAME, tuple(spells), explains, spells=spells, extra=extra)
+    return Figure(NAME, tuple(spells), explains, spells=spells)
 
 
 def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:

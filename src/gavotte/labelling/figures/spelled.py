@@ -2,15 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from gavotte.labelling.figures.arpeggio import tops_arpeggio
-from gavotte.labelling.figures.double_approach import closes_by_semitones
-from gavotte.labelling.frame import Frame, FramedNote
-from gavotte.theory.pitch import PitchName
-from gavotte.theory.scale import collection_pitch_classes
+from gavotte.labelling.frame import FramedNote
+from gavotte.theory.pitch import LETTERS, PitchName
 
 LONGEST_RUN = 8
 
@@ -38,6 +35,11 @@ class Spelled:
     tones: frozenset[int]
     third: int
     with_ninth: frozenset[int]
+    triad: frozenset[int]
+
+    def is_spelled_by(self, classes: frozenset[int] | set[int]) -> bool:
+        """Whether these pitch classes are all its tones (and its ninth), or just its triad."""
+        return self.tones <= classes or classes == self.triad
 
 
 def _spelled(root: int, kind: str) -> Spelled:
@@ -45,10 +47,17 @@ def _spelled(root: int, kind: str) -> Spelled:
     third = (root + KINDS[kind][1]) % 12
     # Nobody hears a ninth on a diminished chord.
     ninth = set() if kind.startswith("dim") else {(root + NINTH) % 12}
-    return Spelled(root, kind, tones, third, tones | ninth)
+    triad = frozenset((root + step) % 12 for step in KINDS[kind][:3])
+    return Spelled(root, kind, tones, third, tones | ninth, triad)
 
 
 _CHORDS = tuple(_spelled(root, kind) for kind in KINDS for root in range(12))
+_BY_NAME = {(chord.root, chord.kind): chord for chord in _CHORDS}
+
+
+def chord_of(root: int, kind: str) -> Spelled:
+    """The chord on a root (a pitch class) of a kind."""
+    return _BY_NAME[root, kind]
 
 
 @lru_cache(maxsize=2048)
@@ -73,54 +82,45 @@ def chords_made_of(classes: int) -> tuple[Spelled, ...]:
     return _MADE_OF.get(classes, ())
 
 
-def stretch_from(frame: Frame, start: int, last: int, one_chord: bool) -> list[FramedNote]:
-    """The notes from ``start`` on with no rest and no grace note among them, up to ``LONGEST_RUN``.
+_TRIAD_OF = {"maj7": "", "7": "", "m7": "m", "m7b5": "dim", "dim7": "dim"}
 
-    With ``one_chord`` they end where the chord changes.
+
+def name_of(notes: Sequence[FramedNote], chord: Spelled, over: int) -> str:
+    """The chord's symbol as the line spells it over a chord on the root ``over`` (a pitch class).
+
+    It is a triad where no seventh is played. Its root has the name it has on the page.
+
+    A diminished seventh or augmented chord could have any of its tones as root: the one from which the names on the
+    page stack up in thirds is meant (C♯ E G A♯ is A♯°), else the root of ``chord``.
     """
-    stretch = [frame.notes[start]]
-    for note in frame.notes[start + 1 : min(start + LONGEST_RUN, last)]:
-        if stretch[-1].rest_after or note.note.grace or (one_chord and note.span != stretch[0].span):
-            break
-        stretch.append(note)
-    return stretch
+    classes = {note.pitch % 12 for note in notes}
+    seventh = chord.tones - chord.triad
+    kind = chord.kind
+    if not seventh & classes and classes <= chord.with_ninth:
+        kind = _TRIAD_OF.get(kind, kind)
+    same = [chord_of(root, kind) for root in sorted(chord.tones, key=lambda root: (root - chord.root) % 12)]
+    same = [other for other in same if other.tones == same[0].tones and other.root != over] or same[:1]
+    root = max(same, key=lambda other: _spelled_in_thirds(notes, other)).root
+    return f"{_root_name(notes, root)}{kind}"
 
 
-def is_blues_run(frame: Frame, run: list[FramedNote]) -> bool:
-    """Whether the notes are the key's minor pentatonic or blues scale, in a blues."""
-    key = frame.span_of(run[0]).key
-    if not key.blues:
-        return False
-    tonic = key.key.tonic.pitch_class
-    blues = collection_pitch_classes("blues", tonic)
-    return {note.pitch % 12 for note in run} <= blues
+def _spelled_in_thirds(notes: Sequence[FramedNote], chord: Spelled) -> int:
+    """How many different notes have the name they have where thirds are stacked up from the chord's root."""
+    names = {note.note.pitch.name for note in notes}
+    root = next((name for name in names if name.pitch_class == chord.root), None)
+    if root is None:
+        return 0
+    letters = [LETTERS[(LETTERS.index(root.letter) + 2 * third) % 7] for third in range(len(KINDS[chord.kind]))]
+    stacked = {(chord.root + step) % 12: letter for step, letter in zip(KINDS[chord.kind], letters, strict=True)}
+    return sum(stacked.get(name.pitch_class) == name.letter for name in names)
 
 
-def prepares_next(frame: Frame, run: list[FramedNote]) -> bool:
-    """Whether the last two notes enclose the note that follows, or approach it by two semitones.
-
-    The top of an arpeggio in thirds encloses nothing.
-    """
-    following = run[-1].index + 1
-    if following >= len(frame.notes) or run[-1].rest_after:
-        return False
-    goal = frame.notes[following].pitch
-    a, b = run[-2].pitch - goal, run[-1].pitch - goal
-    encloses = a * b < 0 and max(abs(a), abs(b)) <= 2 and not tops_arpeggio(frame, run[-1].index)
-    return encloses or closes_by_semitones([a, b])
-
-
-def name_of(notes: list[FramedNote], chord: Spelled) -> str:
-    """The chord's symbol, its root as the line spells it."""
-    return f"{_root_name(notes, chord)}{chord.kind}"
-
-
-def _root_name(notes: list[FramedNote], chord: Spelled) -> PitchName:
-    """The root as the line spells it, else as its third or fifth asks."""
+def _root_name(notes: Sequence[FramedNote], root: int) -> PitchName:
+    """A root (a pitch class) as the line spells it, else as the names of the line ask."""
     for note in notes:
-        if note.pitch % 12 == chord.root:
+        if note.pitch % 12 == root:
             return note.note.pitch.name
     fifths = [note.note.pitch.name.fifths for note in notes]
     centre = round(sum(fifths) / len(fifths))
     candidates = [PitchName.from_fifths(f) for f in range(centre - 6, centre + 6)]
-    return next(name for name in candidates if name.pitch_class == chord.root)
+    return next(name for name in candidates if name.pitch_class == root)

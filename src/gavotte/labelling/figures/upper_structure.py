@@ -8,15 +8,10 @@ from collections.abc import Iterator
 from gavotte.giving_way import give_way
 from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation, Figure
+from gavotte.labelling.figures.implied_run import yielding_run
 from gavotte.labelling.figures.kind import FigureKind, Told
-from gavotte.labelling.figures.spelled import (
-    Spelled,
-    chords_made_of,
-    is_blues_run,
-    name_of,
-    prepares_next,
-    stretch_from,
-)
+from gavotte.labelling.figures.run import is_blues_run, prepares_next, stretch_from
+from gavotte.labelling.figures.spelled import Spelled, chords_made_of, name_of
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.single import passing
 from gavotte.labelling.tensions import extension_device
@@ -26,7 +21,6 @@ from gavotte.solo.school import School
 
 NAME = "upper structure"
 _MAJOR_THIRD = 4
-_STEP = 2
 
 
 def upper_structures(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
@@ -41,12 +35,12 @@ def upper_structures(frame: Frame, school: School, first: int, last: int) -> Ite
             made = chords_made_of(sounding)
             if not made or len(made[0].tones) != size:
                 continue
-            notes = stretch_from(frame, start, min(last, start + size), one_chord=True)
+            notes = stretch_from(frame, start, min(last, start + size))
             if len(notes) < size or all(note.is_tone for note in notes):
                 continue
             root = frame.span_of(notes[0]).chord.root.pitch_class
             chords = [chord for chord in made if chord.root != root]
-            if chords and _is_welcome(frame, notes, school):
+            if chords and _is_welcome(frame, notes, school) and not _is_left_of_run(frame, notes):
                 yield _figure(frame, notes, _best_name(frame, notes, chords), school)
 
 
@@ -60,7 +54,7 @@ def _is_welcome(frame: Frame, notes: list[FramedNote], school: School) -> bool:
     added = [note for note in notes if not note.is_tone]
     if any(not (note.tension or note.in_scale) for note in added) or is_blues_run(frame, notes):
         return False
-    steps = [(a, b) for a, b in itertools.pairwise(notes) if abs(b.pitch - a.pitch) <= _STEP]
+    steps = [(a, b) for a, b in itertools.pairwise(notes) if a.steps_out]
     if len(steps) > 1:
         return False
     if any(passing(frame, note, school) is not None for pair in steps for note in pair):
@@ -68,9 +62,15 @@ def _is_welcome(frame: Frame, notes: list[FramedNote], school: School) -> bool:
     return len(notes) > 3 or not prepares_next(frame, notes)
 
 
+def _is_left_of_run(frame: Frame, notes: list[FramedNote]) -> bool:
+    """Whether the notes are part of a run that spells another chord but yields to an enclosure."""
+    start, end = notes[0].index, notes[-1].index + 1
+    return any(yielding_run(frame, start, stop) for stop in (end, end + 1) if stop < len(frame.notes))
+
+
 def _figure(frame: Frame, notes: list[FramedNote], chord: Spelled, school: School) -> Figure:
-    name = name_of(notes, chord)
     written = frame.span_of(notes[0]).chord
+    name = name_of(notes, chord, written.root.pitch_class)
     # The 11 is at home in the chord a fifth above a dominant (A C E G over D7); other clashes stay clashes.
     explains = {
         note.index: Explanation(

@@ -1,0 +1,67 @@
+"""Moved pentatonics and stacked fourths: runs that leave the chord by a shape of their own and not by an arpeggio."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from gavotte.labelling.figures.run import Run, foreign, is_blues_run, lasts_a_beat, moves, stretch_from
+from gavotte.labelling.figures.spelled import Spelled, as_bits, chord_of
+from gavotte.labelling.frame import Frame, FramedNote
+
+_PENTATONIC = (0, 3, 5, 7, 10)
+_PENTATONICS = tuple(as_bits((root + step) % 12 for step in _PENTATONIC) for root in range(12))
+_FEWEST_PITCHES, _FEWEST_FOREIGN = 4, 2
+_FOURTH, _STACKED = 5, 3
+
+
+def pentatonic_runs(frame: Frame, start: int, last: int) -> Iterator[Run]:
+    """The runs from the note at ``start`` on within one minor pentatonic (1 ♭3 4 5 ♭7), or of stacked fourths.
+
+    At least two of their notes are foreign to the chord. Each is called by the minor seventh chord of its pentatonic.
+    """
+    stretch = stretch_from(frame, start, last)
+    if len(foreign(stretch)) < _FEWEST_FOREIGN:
+        return
+    for root, classes in enumerate(_PENTATONICS):
+        notes = _within(stretch, classes)
+        if len({note.pitch for note in notes}) >= _FEWEST_PITCHES and _is_run(frame, notes):
+            yield Run(tuple(notes), chord_of(root, "m7"), _distance(notes, root))
+    fourths = stretch[:_STACKED]
+    if moves(fourths) in ([_FOURTH] * 2, [-_FOURTH] * 2) and _is_run(frame, fourths):
+        yield Run(tuple(fourths), _chord_of_fourths(fourths))
+
+
+def is_stack_of_fourths(run: Run) -> bool:
+    """Whether a run is three notes a fourth apart."""
+    return moves(run.notes) in ([_FOURTH] * 2, [-_FOURTH] * 2)
+
+
+def moved_fourths(run: Run, notes: Sequence[FramedNote]) -> Run | None:
+    """The notes as the same stack of fourths on another pitch, None where they are none."""
+    moved = is_stack_of_fourths(run) and moves(notes) == moves(run.notes)
+    if not moved or (notes[0].pitch - run.notes[0].pitch) % 12 == 0:
+        return None
+    return Run(tuple(notes), _chord_of_fourths(notes))
+
+
+def _chord_of_fourths(notes: Sequence[FramedNote]) -> Spelled:
+    """The lowest of the fourths is heard as the root: 1 4 ♭7."""
+    return chord_of(min(note.pitch for note in notes) % 12, "m7")
+
+
+def _within(stretch: Sequence[FramedNote], classes: int) -> list[FramedNote]:
+    """The notes up to the first that is not one of these pitch classes (bits)."""
+    end = next((i for i, note in enumerate(stretch) if not classes & 1 << note.pitch % 12), len(stretch))
+    return list(stretch[:end])
+
+
+def _is_run(frame: Frame, notes: Sequence[FramedNote]) -> bool:
+    enough = len(foreign(notes)) >= _FEWEST_FOREIGN and lasts_a_beat(notes)
+    return enough and not is_blues_run(frame, notes)
+
+
+def _distance(notes: Sequence[FramedNote], root: int) -> int:
+    """How far the root is from being heard: 0 where it is the first note, 1 where it is played, else 2."""
+    if notes[0].pitch % 12 == root:
+        return 0
+    return 1 if any(note.pitch % 12 == root for note in notes) else 2
