@@ -10,20 +10,27 @@ from hypothesis import strategies as st
 from tests.labelling.lines import LINES, solo_of
 
 from gavotte.labelling.labeller import label_solo
-from gavotte.solo.bars import BarGrid
+from gavotte.solo.bars import Bar, BarGrid
 from gavotte.solo.document import ChordEvent, Note, Solo
 from gavotte.theory.pitch import spell
 
 _LEAP = 5
-_WHOLE = [solo_of(line) for line in LINES if not solo_of(line).pickup]
+
+
+def starts(solo: Solo) -> list[Bar]:
+    """The bars that begin with a note."""
+    onsets = {note.onset for note in solo.notes}
+    return [bar for bar in BarGrid(solo).bars if bar.onset in onsets]
+
+
+SOLOS = [solo for solo in map(solo_of, LINES) if starts(solo) and not solo.pickup]
 
 
 @st.composite
 def lines_after_two_bars(draw: st.DrawFn) -> tuple[Solo, Solo]:
     """A line from one of its bars on, twice: each time another bar of random notes and another chord comes before."""
-    solo = draw(st.sampled_from(_WHOLE))
-    onsets = {note.onset for note in solo.notes}
-    bar = draw(st.sampled_from([bar for bar in BarGrid(solo).bars if bar.onset in onsets]))
+    solo = draw(st.sampled_from(SOLOS))
+    bar = draw(st.sampled_from(starts(solo)))
     length = bar.end - bar.onset
     by = length - bar.onset
     notes = tuple(replace(note, onset=note.onset + by) for note in solo.notes if note.onset >= bar.onset)

@@ -15,7 +15,8 @@ class Explanation:
     ``fit`` says how often two listeners agree once the definition is met (0 to 1). ``target`` is a note index.
     ``implied`` is the symbol of another chord the note belongs to, ``degree`` the degree against that chord
     where it is not the chord in force (an anticipation). ``early`` explanations come before any figure. ``figure``
-    names the kind of figure it belongs to, "" where the note stands by itself.
+    names the kind of figure it belongs to, "" where the note stands by itself; ``shape`` what its notes are in words,
+    where they are not the tones of a chord ("B♭ minor pentatonic").
     """
 
     function: Function
@@ -27,6 +28,7 @@ class Explanation:
     cost: float = 0.0
     early: bool = False
     figure: str = ""
+    shape: str = ""
 
     @property
     def kind(self) -> tuple[Function, str]:

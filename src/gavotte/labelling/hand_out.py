@@ -11,10 +11,11 @@ from gavotte.giving_way import give_way
 from gavotte.harmony.progressions import summary
 from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.figures.kind import Told
+from gavotte.labelling.figures.pentatonic_run import shape_words
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.readings import reading_name
-from gavotte.labelling.wording import chord_words, degree_words, names_of, own_words, symbol_words
+from gavotte.labelling.wording import chord_words, goal_words, names_of, symbol_words
 from gavotte.solo.document import Function, ReadingKind, Remark, Solo
 from gavotte.solo.label import Label
 from gavotte.solo.stretches import read_stretches
@@ -183,26 +184,28 @@ def _figure(found: Labelled, places_of: Mapping[str, int], notes: Sequence[Frame
     kind = figure_kind(added[0][1].figure)
     if kind is None:
         return " ".join(label.reason for label in labels).rstrip(".")
-    implied = next((label.implied for label in labels if label.implied), None)
     return kind.phrase(
         Told(
             names_of(notes),
             len(notes),
             _goal(found, places_of, added[0][1]) if added[0][1].target else "what follows",
-            symbol_words(implied) if implied else "another chord",
-            chord_words(found.frame.span_of(notes[0])),
+            " and then ".join(_spelled(notes, labels)) or "another chord",
+            " and ".join(dict.fromkeys(chord_words(found.frame.span_of(note)) for note in notes)),
             " ".join(label.shown_degree for label in labels),
             added[0][1].device,
         )
     )
 
 
+def _spelled(notes: Sequence[FramedNote], labels: Sequence[Label]) -> Iterator[str]:
+    """What the notes spell, one thing after another."""
+    for implied, group in itertools.groupby(zip(notes, labels, strict=True), key=lambda pair: pair[1].implied):
+        if implied:
+            yield shape_words([note for note, _ in group], implied) or symbol_words(implied)
+
+
 def _goal(found: Labelled, places_of: Mapping[str, int], label: Label) -> str:
-    index = places_of[label.target or ""]
-    note, target = found.frame.notes[index], found.labels[index]
-    span = found.frame.span_of(note)
-    words = degree_words(target.degree, target.shown_degree) if span.written else own_words(found.frame, note)
-    return f"{note.note.pitch.shown}, the {words} of {chord_words(span)}"
+    return goal_words(found.frame, found.frame.notes[places_of[label.target or ""]])
 
 
 def _capital(text: str) -> str:

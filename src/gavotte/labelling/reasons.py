@@ -5,8 +5,12 @@ from __future__ import annotations
 from gavotte.labelling.centre import Centre
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.figures import figure_kind
+from gavotte.labelling.figures.pentatonic_run import are_fourths
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.wording import (
+    aside,
+    blue_words,
+    chord_name,
     chord_words,
     degree_of,
     degree_words,
@@ -14,6 +18,7 @@ from gavotte.labelling.wording import (
     note_words,
     own_degree,
     own_words,
+    place_words,
 )
 from gavotte.solo.document import Function
 from gavotte.theory.degrees import shown_above_tonic
@@ -25,20 +30,17 @@ def reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
     if kind is not None and not _is_of_centre(note, explanation):
         return kind.reason(frame, note, explanation)
     name = note_words(note)
-    chord = chord_words(frame.span_of(note))
-    degree = own_degree(frame, note)
     target = None if explanation.target is None else frame.notes[explanation.target]
     match explanation.function:
         case Function.CHORD:
-            return _chord_reason(frame, note, explanation, name, chord, degree, target)
+            return _chord_reason(frame, note, explanation, name, target)
         case Function.EXTENSION:
-            return _extension_reason(frame, note, explanation, name, chord, degree)
+            return _extension_reason(frame, note, explanation, name)
         case Function.PASSING if target is not None:
             return _passing_reason(frame, note, explanation, name, target)
         case Function.APPROACH if target is not None:
             return _approach_reason(frame, note, explanation, name, target)
-    apart = f"neither in {chord} nor in its scale" if frame.span_of(note).written else f"the {degree}, not in {chord},"
-    return f"{name} is {apart} and does not lead on by step; listen again, it may be a slip of the pen."
+    return _unexplained_reason(frame, note, name)
 
 
 def decided_reason(frame: Frame, note: FramedNote, function: Function, target: FramedNote | None) -> str:
@@ -58,48 +60,46 @@ def decided_reason(frame: Frame, note: FramedNote, function: Function, target: F
 
 
 def _chord_reason(
-    frame: Frame,
-    note: FramedNote,
-    explanation: Explanation,
-    name: str,
-    chord: str,
-    degree: str,
-    target: FramedNote | None,
+    frame: Frame, note: FramedNote, explanation: Explanation, name: str, target: FramedNote | None
 ) -> str:
+    span = frame.span_of(note)
     if explanation.device == "anticipation":
         following = frame.following_span(note)
         coming = chord_words(following) if following else "the next chord"
         degree = explanation.degree or note.degree
         return f"{name} comes early: it is already the {degree_words(degree, degree_of(frame, degree))} of {coming}."
     if explanation.device == "carried" and target is not None:
-        old = chord_words(frame.spans[note.span - 1])
+        old = aside(chord_words(frame.spans[note.span - 1]))
         return f"{name} is carried over from {old} and then steps into {goal_words(frame, target)}."
-    if frame.span_of(note).unread:
-        home = f"by the key it is the {own_words(frame, note)} of {chord}"
-        return f"The chord symbol “{frame.span_of(note).unread}” can't be read; {name} stands alone: {home}."
-    if not frame.span_of(note).written:
-        words = f"{name} is the {own_words(frame, note)} of {chord}, a note to rest on."
+    place = place_words(frame, note)
+    if span.unread:
+        return f"The chord symbol “{span.unread}” can't be read; {name} stands alone: by the key it is {place}."
+    if not span.written:
+        words = f"{name} is {place}, a note to rest on."
         # Where no chord is written anywhere, that need not be said note by note.
         return f"No chord is written here; {words}" if frame.solo.chords else words
-    return f"{name} is the {degree_words(note.degree, degree)} of {chord}."
+    return f"{name} is {place}."
 
 
-def _extension_reason(
-    frame: Frame, note: FramedNote, explanation: Explanation, name: str, chord: str, degree: str
-) -> str:
+def _extension_reason(frame: Frame, note: FramedNote, explanation: Explanation, name: str) -> str:
+    span = frame.span_of(note)
+    chord, degree = chord_words(span), own_degree(frame, note)
     if note.centre is not None and _is_of_centre(note, explanation):
-        against = f" ({degree} of {chord})" if frame.span_of(note).written else ""
+        against = f" ({degree} of {chord})" if span.written else ""
         return _centre_reason(note, note.centre, explanation, name, against)
     if explanation.device == "blue":
-        key = frame.span_of(note).key.key
-        blue = {3: "♭3", 6: "♭5", 10: "♭7"}[(note.pitch - key.tonic.pitch_class) % 12]
-        says = f", whatever the chord says ({degree} of {chord})" if frame.span_of(note).written else ""
-        return f"{name} is the blue {blue} of {key.tonic.shown}{says}."
-    manner = _manner(note)
+        # Over the tonic's own chord the degree is the same tone once more: one name is enough.
+        is_home = span.chord.root.pitch_class == span.key.key.tonic.pitch_class
+        says = f", whatever the chord says ({degree} of {chord})" if span.written and not is_home else ""
+        return f"{name} is {blue_words(note, span)}{says}."
     if explanation.device == "clash":
-        return f"{name}, {manner}, rubs as the {degree} against {chord}; players do this on purpose, or by slip."
+        how = f", {manner}," if (manner := _manner(note)) else ""
+        return f"{name}{how} rubs as the {own_words(frame, note)} against {chord}; players do this on purpose, or by slip."
     kind = "an altered colour" if explanation.device == "altered" else "a colour of its own"
-    return f"{name}, {manner}, is {kind}: the {degree} of {chord}."
+    if manner := _manner(note):
+        return f"{name}, {manner}, is {kind}: {place_words(frame, note)}."
+    leads = "moves on by step, but to nothing it would lead into" if note.steps_out else "leads nowhere"
+    return f"{name} {leads}; it is {kind}: {place_words(frame, note)}."
 
 
 def _is_of_centre(note: FramedNote, explanation: Explanation) -> bool:
@@ -117,24 +117,41 @@ def _centre_reason(note: FramedNote, centre: Centre, explanation: Explanation, n
 
 
 def _manner(note: FramedNote) -> str:
+    """How a note shows itself off, "" where it does not."""
     if note.held:
         return "held"
     if note.leaps_in and note.leaps_out:
-        return "leapt to and left by leap"
+        return f"{_arrives(note)} and left by leap"
     if note.leaps_in:
-        return "leapt to" if not note.rest_before else "after a rest"
-    return "left by leap" if note.leaps_out else "stepped through"
+        return _arrives(note)
+    if note.leaps_out:
+        return "left by leap"
+    return "on a strong beat" if note.strong else ""
+
+
+def _arrives(note: FramedNote) -> str:
+    """How a note that is not stepped to is reached."""
+    if note.rest_before:
+        return "at the start of the line" if note.index == 0 else "after a rest"
+    return "leapt to" if note.before is not None and note.before == note.index - 1 else "struck again"
 
 
 def _passing_reason(frame: Frame, note: FramedNote, explanation: Explanation, name: str, target: FramedNote) -> str:
     goal = goal_words(frame, target)
     if explanation.device == "neighbour" and note.before is not None:
         return f"{name} steps away from {frame.notes[note.before].note.pitch.shown} and back to it ({goal})."
+    between = _between(frame, note, target)
     if explanation.device == "step":
-        arrives = "comes after a rest" if note.rest_before else "is leapt to"
-        return f"{name} {arrives} and resolves by step into {goal}."
+        arrives = {"at the start of the line": "starts the line", "after a rest": "comes after a rest"}.get(
+            _arrives(note), f"is {_arrives(note)}"
+        )
+        resolves = f"goes on by step through {between} to" if between else "resolves by step into"
+        return f"{name} {arrives} and {resolves} {goal}."
     start = frame.notes[note.before].note.pitch.shown if note.before is not None else ""
-    through = "" if target.index == note.after else f" through {_between(frame, note, target)}"
+    through = f" through {between}" if between else ""
+    if note.move_in is not None and note.move_out is not None and note.move_in * note.move_out < 0:
+        turns = "up" if note.move_out > 0 else "down"
+        return f"{name} is stepped to from {start}, then turns and goes on {turns} by step{through} to {goal}."
     return f"{name} passes by step from {start}{through} to {goal}."
 
 
@@ -146,16 +163,54 @@ def _between(frame: Frame, note: FramedNote, target: FramedNote) -> str:
 def _approach_reason(frame: Frame, note: FramedNote, explanation: Explanation, name: str, target: FramedNote) -> str:
     goal = goal_words(frame, target)
     up = note.move_out is not None and note.move_out > 0
+    way = "up" if up else "down"
+    start = "" if note.before is None else frame.notes[note.before].note.pitch.shown
     match explanation.device:
         case "chromatic-below" | "chromatic-above":
-            return f"{name} slides {'up' if up else 'down'} a half step into {goal}."
+            # Only what is short slides; a longer note is heard before it moves.
+            moves = "slides" if 2 * note.length <= note.beat_length else "leads"
+            return f"{name} {moves} {way} a half step into {goal}."
         case "chromatic-neighbour":
-            return (
-                f"{name} leaves {target.note.pitch.shown} by a half step and falls back into it ({goal})."
-                if not up
-                else f"{name} dips a half step below {target.note.pitch.shown} and comes back to it ({goal})."
-            )
-    return f"{name} runs {'up' if up else 'down'} by half steps to {goal}."
+            if up:
+                return f"{name} dips a half step below {start} and comes back to it ({goal})."
+            return f"{name} leaves {start} by a half step and falls back into it ({goal})."
+    if note.after is not None and target.index != note.after:
+        following = frame.notes[note.after].note.pitch.shown
+        return f"{name} fills in the step from {start} to {following}, on the way {way} to {goal}."
+    if note.move_in in (1, -1):
+        return f"{name} runs {way} by half steps from {start} to {goal}."
+    return f"{name} comes by step from {start} and leads on {way} a half step into {goal}."
+
+
+def _unexplained_reason(frame: Frame, note: FramedNote, name: str) -> str:
+    """That nothing explains a note, and what it does instead of leading on."""
+    span = frame.span_of(note)
+    chord = aside(chord_words(span))
+    apart = f"the {own_degree(frame, note)}, not in {chord},"
+    if span.written:
+        apart = f"neither in {chord} nor in its scale"
+    fourths = _fourths_about(frame, note)
+    if fourths:
+        return f"{name} is {apart} but is one of the fourths {fourths}: a shape that leaves the chord."
+    after = None if note.after is None else frame.notes[note.after]
+    if after is None:
+        leads = "and leads nowhere"
+    elif note.leaps_out:
+        leads = "and does not lead on by step"
+    elif note.move_out not in (1, -1):
+        leads = f"and goes on to {after.note.pitch.shown} by more than the half step that would lead there"
+    else:
+        leads = f"and moves a half step to {after.note.pitch.shown}, no note to rest on"
+    return f"{name} is {apart} {leads}; listen again, it may be a slip of the pen."
+
+
+def _fourths_about(frame: Frame, note: FramedNote) -> str:
+    """The three fourths in a row a note is one of: "B♭ E♭ A♭", or ""."""
+    for first in range(max(0, note.index - 2), note.index + 1):
+        stack = frame.notes[first : first + 3]
+        if are_fourths(stack) and not any(other.rest_after for other in stack[:-1]):
+            return " ".join(other.note.pitch.shown for other in stack)
+    return ""
 
 
 def in_short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
@@ -165,7 +220,7 @@ def in_short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
         return kind.short(frame, note, explanation)
     target = None if explanation.target is None else frame.notes[explanation.target]
     goal = "" if target is None else target.note.pitch.shown
-    own = f"the {own_words(frame, note)} of {chord_words(frame.span_of(note))}"
+    own = place_words(frame, note, chord_name(frame.span_of(note)))
     match explanation.function:
         case Function.PASSING if goal:
             return f"passing to {goal}"

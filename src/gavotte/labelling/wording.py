@@ -7,20 +7,39 @@ from functools import lru_cache
 
 from gavotte.labelling.chords_in_force import ChordSpan
 from gavotte.labelling.frame import Frame, FramedNote
-from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
+from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, write_chord_symbol
 from gavotte.theory.degrees import shown_above_tonic, shown_degree
+from gavotte.theory.pitch import music_accidentals
 
 
 def note_words(note: FramedNote) -> str:
-    """A note and where it stands: "F♯ on the and of 2"."""
-    return f"{note.note.pitch.shown} on {note.place}"
+    """A note and where it stands: "F♯ on the and of 2", "F♯ just after beat 2"."""
+    on = "" if note.place.startswith("just after") else "on "
+    return f"{note.note.pitch.shown} {on}{note.place}"
 
 
 def chord_words(span: ChordSpan) -> str:
-    """The chord in force as it is written: "B♭7"; where none is, the key the notes are heard in: "B♭ major"."""
+    """The chord in force: "B♭7"; as it is read and as it is written, where that differs: "E9sus4, written D/E".
+
+    Where none is written, it is the key the notes are heard in: "B♭ major".
+    """
+    name = chord_name(span)
+    written = symbol_words(span.text) if span.written and span.text else name
+    return name if written == name else f"{name}, written {written}"
+
+
+def chord_name(span: ChordSpan) -> str:
+    """The chord in force as it is read, or the key where none is written."""
     if not span.written:
         return f"{span.key.key.tonic.shown} blues" if span.key.blues else span.key.key.shown
-    return symbol_words(span.text) if span.text else shown_chord(span.chord)
+    if not span.text or parse_chord_symbol(span.text) == span.chord:
+        return shown_chord(span.chord)
+    return music_accidentals(write_chord_symbol(span.chord))
+
+
+def aside(words: str) -> str:
+    """Words with a comma behind them where they hold an aside ("E9sus4, written D/E"), for going on after them."""
+    return f"{words}," if ", " in words else words
 
 
 @lru_cache(maxsize=512)
@@ -55,9 +74,26 @@ def own_words(frame: Frame, note: FramedNote) -> str:
     return "tonic" if shown == "1" else degree_words(shown, shown)
 
 
+def blue_words(note: FramedNote, span: ChordSpan) -> str:
+    """A blue note's name: "the blue ♭3 of F"."""
+    tonic = span.key.key.tonic
+    return f"the blue {shown_above_tonic(note.pitch - tonic.pitch_class)} of {tonic.shown}"
+
+
+def place_words(frame: Frame, note: FramedNote, chord: str = "") -> str:
+    """What a note is where it stands: "the 3rd of E♭7"; a blue note has one name: "the blue ♭3 of F".
+
+    ``chord`` are other words for the chord in force.
+    """
+    span = frame.span_of(note)
+    if note.blue:
+        return blue_words(note, span)
+    return f"the {own_words(frame, note)} of {chord or chord_words(span)}"
+
+
 def goal_words(frame: Frame, target: FramedNote) -> str:
     """Where a note leads: "G, the 3rd of E♭7"."""
-    return f"{target.note.pitch.shown}, the {own_words(frame, target)} of {chord_words(frame.span_of(target))}"
+    return f"{target.note.pitch.shown}, {place_words(frame, target)}"
 
 
 def target_words(frame: Frame, target: int | None) -> str:

@@ -12,7 +12,7 @@ from collections.abc import Iterator, Sequence
 from gavotte.giving_way import give_way
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
-from gavotte.labelling.figures.pentatonic_run import moved_fourths, pentatonic_runs
+from gavotte.labelling.figures.pentatonic_run import moved_fourths, pentatonic_runs, shape_words
 from gavotte.labelling.figures.run import (
     WHOLE_TONE,
     Run,
@@ -197,20 +197,27 @@ def _figure(frame: Frame, chain: Sequence[Run]) -> Figure:
     spells: dict[int, str] = {}
     for run in chain:
         name = name_of(run.notes, run.chord, frame.span_of(run.notes[0]).chord.root.pitch_class)
+        told = Explanation(
+            Function.OUTSIDE, "implied", 0.85, implied=name, figure=NAME, shape=shape_words(run.notes, name)
+        )
         for note in run.notes:
             if not note.is_tone:
-                explains[note.index] = Explanation(Function.OUTSIDE, "implied", 0.85, implied=name, figure=NAME)
+                explains[note.index] = told
             spells[note.index] = name
     return Figure(NAME, tuple(spells), explains, spells=spells)
 
 
 def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
     over = chord_words(frame.span_of(note))
-    return f"{note_words(note)} belongs to {symbol_words(explanation.implied or '')}, laid over {over}."
+    return f"{note_words(note)} belongs to {_spelled(explanation)}, laid over {over}."
 
 
 def _short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
-    return f"a tone of {symbol_words(explanation.implied or '')}"
+    return f"a tone of {_spelled(explanation)}"
+
+
+def _spelled(explanation: Explanation) -> str:
+    return explanation.shape or symbol_words(explanation.implied or "")
 
 
 def _phrase(told: Told) -> str:

@@ -7,11 +7,14 @@ from collections.abc import Iterator, Sequence
 from gavotte.labelling.figures.run import Run, foreign, is_blues_run, lasts_a_beat, moves, stretch_from
 from gavotte.labelling.figures.spelled import Spelled, as_bits, chord_of
 from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.theory.chord import Chord
+from gavotte.theory.chord_symbol import parse_chord_symbol
 
 _PENTATONIC = (0, 3, 5, 7, 10)
 _PENTATONICS = tuple(as_bits((root + step) % 12 for step in _PENTATONIC) for root in range(12))
 _FEWEST_PITCHES, _FEWEST_FOREIGN = 4, 2
 _FOURTH, _STACKED = 5, 3
+_OF_CHORD = frozenset({"1", "b3", "3", "b5", "5", "#5", "bb7", "b7", "7", "9"})
 
 
 def pentatonic_runs(frame: Frame, start: int, last: int) -> Iterator[Run]:
@@ -27,18 +30,30 @@ def pentatonic_runs(frame: Frame, start: int, last: int) -> Iterator[Run]:
         if len({note.pitch for note in notes}) >= _FEWEST_PITCHES and _is_run(frame, notes):
             yield Run(tuple(notes), chord_of(root, "m7"), _distance(notes, root))
     fourths = stretch[:_STACKED]
-    if moves(fourths) in ([_FOURTH] * 2, [-_FOURTH] * 2) and _is_run(frame, fourths):
+    if are_fourths(fourths) and _is_run(frame, fourths):
         yield Run(tuple(fourths), _chord_of_fourths(fourths))
 
 
-def is_stack_of_fourths(run: Run) -> bool:
-    """Whether a run is three notes a fourth apart."""
-    return moves(run.notes) in ([_FOURTH] * 2, [-_FOURTH] * 2)
+def are_fourths(notes: Sequence[FramedNote]) -> bool:
+    """Whether three notes are stacked in perfect fourths, upwards or downwards."""
+    return len(notes) == _STACKED and moves(notes) in ([_FOURTH] * 2, [-_FOURTH] * 2)
+
+
+def shape_words(notes: Sequence[FramedNote], implied: str) -> str:
+    """What the notes are in words where they are no tones of the chord they are called by (a symbol), else ""."""
+    chord = parse_chord_symbol(implied)
+    if not isinstance(chord, Chord):
+        return ""
+    if all(chord.degree_of(note.pitch % 12) in _OF_CHORD for note in notes):
+        return ""
+    if are_fourths(notes):
+        return f"fourths ({' '.join(note.note.pitch.shown for note in notes)})"
+    return f"the {chord.root.shown} minor pentatonic"
 
 
 def moved_fourths(run: Run, notes: Sequence[FramedNote]) -> Run | None:
     """The notes as the same stack of fourths on another pitch, None where they are none."""
-    moved = is_stack_of_fourths(run) and moves(notes) == moves(run.notes)
+    moved = are_fourths(run.notes) and moves(notes) == moves(run.notes)
     if not moved or (notes[0].pitch - run.notes[0].pitch) % 12 == 0:
         return None
     return Run(tuple(notes), _chord_of_fourths(notes))

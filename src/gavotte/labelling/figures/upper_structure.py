@@ -15,7 +15,7 @@ from gavotte.labelling.figures.spelled import Spelled, chords_made_of, name_of
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.labelling.single import passing
 from gavotte.labelling.tensions import extension_device
-from gavotte.labelling.wording import chord_words, note_words, own_degree, own_words, symbol_words
+from gavotte.labelling.wording import chord_name, chord_words, note_words, place_words, symbol_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
 
@@ -94,14 +94,14 @@ def _figure(frame: Frame, notes: list[FramedNote], chord: Spelled, school: Schoo
 
 
 def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
-    chord, degree = chord_words(frame.span_of(note)), own_degree(frame, note)
+    span = frame.span_of(note)
     against = ", where it rubs" if explanation.device == "clash" else ""
-    spelled = symbol_words(explanation.implied or "")
-    return f"{note_words(note)} belongs to {spelled}, spelled out over {chord}: it is the {degree} of {chord}{against}."
+    spelled, place = symbol_words(explanation.implied or ""), place_words(frame, note, chord_name(span))
+    return f"{note_words(note)} belongs to {spelled}, spelled out over {chord_words(span)}: it is {place}{against}."
 
 
 def _short(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
-    return f"the {own_words(frame, note)} of {chord_words(frame.span_of(note))}"
+    return place_words(frame, note, chord_name(frame.span_of(note)))
 
 
 def _phrase(told: Told) -> str:
