@@ -41,6 +41,8 @@ class Costs:
     """Each pair of notes one figure explains: what one figure explains together speaks for it more than two halves."""
     later_figure: float = 0.001
     """Each step down in the order of figures; it settles ties."""
+    figures_apart: float = 3.0
+    """How far apart two figures through one note are at most, for how sure it is which of them is heard."""
     accent: float = 0.0
     """Calling a welcome tone on a strong beat passing."""
     leap: float = 0.0

@@ -94,7 +94,8 @@ def _extension_reason(frame: Frame, note: FramedNote, explanation: Explanation, 
         return f"{name} is {blue_words(note, span)}{says}."
     if explanation.device == "clash":
         how = f", {manner}," if (manner := _manner(note)) else ""
-        return f"{name}{how} rubs as the {own_words(frame, note)} against {chord}; players do this on purpose, or by slip."
+        rubs = f"rubs as the {own_words(frame, note)} against {chord}"
+        return f"{name}{how} {rubs}; players do this on purpose, or by slip."
     kind = "an altered colour" if explanation.device == "altered" else "a colour of its own"
     if manner := _manner(note):
         return f"{name}, {manner}, is {kind}: {place_words(frame, note)}."

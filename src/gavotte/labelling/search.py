@@ -10,7 +10,7 @@ winning (the max-marginals of a chain; J. Pearl, *Probabilistic Reasoning in Int
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 from gavotte.giving_way import give_way
@@ -56,7 +56,7 @@ class Candidate(NamedTuple):
 def decide(frame: Frame, school: School, first: int = 0, last: int | None = None) -> list[Verdict]:
     """One verdict for each of the frame's notes from ``first`` up to ``last`` (not included), in order."""
     last = len(frame.notes) if last is None else last
-    return _verdicts(frame, _candidates(frame, school, first, last), first, last)
+    return _verdicts(frame, _candidates(frame, school, first, last), costs_of(school), first, last)
 
 
 def explained(frame: Frame, school: School, first: int, last: int) -> list[Explanation]:
@@ -181,7 +181,24 @@ def cheapest(
     return reach, rest, taken[::-1]
 
 
-def _verdicts(frame: Frame, candidates: list[Candidate], first: int, last: int) -> list[Verdict]:
+def _apart(figure: Figure, alone: Mapping[int, float], costs: Costs) -> float:
+    """How far a figure is from its notes by themselves: how much dearer they are, on average."""
+    return max(0.0, sum(alone[i] for i in figure.explains) / len(figure.explains) - costs.in_figure)
+
+
+def _weight(own: Explanation, rival: Rival, apart: float, costs: Costs) -> float:
+    """How much a rival weighs beside the winner: by how far it is from winning, and by how well it fits.
+
+    That a figure ties its notes decides for it, but makes none of them surer: beside a figure a note by itself is only
+    ``apart`` away, and another figure no farther than ``figures_apart``.
+    """
+    distance = rival.regret
+    if own.figure:
+        distance = min(distance, costs.figures_apart if rival.explanation.figure else apart)
+    return rival.explanation.fit / own.fit * math.exp(-distance)
+
+
+def _verdicts(frame: Frame, candidates: list[Candidate], costs: Costs, first: int, last: int) -> list[Verdict]:
     reach, rest, taken = cheapest(first, last, candidates)
     best = reach[-1]
     # Most notes are chord tones, of which nothing else can be said.
@@ -202,9 +219,14 @@ def _verdicts(frame: Frame, candidates: list[Candidate], first: int, last: int) 
     member_of = {
         i: candidate.figure for candidate in taken if candidate.figure is not None for i in candidate.figure.members
     }
+    alone: dict[int, float] = {}
+    for candidate in candidates:
+        if candidate.explanation is not None:
+            alone[candidate.start] = min(candidate.cost, alone.get(candidate.start, math.inf))
     verdicts = []
     for candidate in taken:
         give_way()
+        apart = 0.0 if candidate.figure is None else _apart(candidate.figure, alone, costs)
         for i in range(candidate.start, candidate.end):
             figure = member_of.get(i)
             own = _told(candidate, i)
@@ -214,6 +236,6 @@ def _verdicts(frame: Frame, candidates: list[Candidate], first: int, last: int) 
                 continue
             rivals = [rival for kind, rival in regrets[i - first].items() if kind != own.kind]
             rivals.sort(key=lambda rival: rival.regret)
-            confidence = own.fit / (1.0 + sum(math.exp(-rival.regret) for rival in rivals))
+            confidence = own.fit / (1.0 + sum(_weight(own, rival, apart, costs) for rival in rivals))
             verdicts.append(Verdict(own, figure, confidence, tuple(rivals[:MOST_ALTERNATIVES]), share))
     return verdicts

@@ -39,14 +39,16 @@ def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation 
     pitch_class = note.note.pitch.pitch_class
     if pitch_class not in following.tones:
         return None
-    if not (
-        note.sounds_on or note.rest_after or _struck_again(frame, note) or _leaps_within(frame, note, following.tones)
-    ):
+    if note.sounds_on or _struck_again(frame, note):
+        fit = 0.95
+    elif note.rest_after or _leaps_within(frame, note, following.tones):
+        fit = 0.9 if note.rest_after else 0.82
+    else:
         return None
     return Explanation(
         Function.CHORD,
         "anticipation",
-        0.93,
+        fit,
         implied=following.text or None,
         degree=following.chord.degree_of(pitch_class),
         cost=costs_of(school).early,
@@ -171,7 +173,7 @@ def passing(frame: Frame, note: FramedNote, school: School) -> Explanation | Non
         if frame.notes[note.before].pitch == frame.notes[note.after].pitch:
             device, fit = "neighbour", 0.93
     else:
-        device, fit = "step", 0.88
+        device, fit = "step", 0.8 if leans else 0.88
         cost += costs.leap if note.tension else 0.0
     return Explanation(Function.PASSING, device, fit, target=target, cost=cost)
 
@@ -211,7 +213,7 @@ def extension(frame: Frame, note: FramedNote, school: School) -> Explanation | N
     device, cost = _colour(frame, note, school), costs_of(school).colour
     if note.clash:
         shown_off = note.held or note.strong or (note.leaps_in and note.leaps_out)
-        return Explanation(Function.EXTENSION, device, 0.7, cost=cost) if shown_off else None
+        return Explanation(Function.EXTENSION, device, 0.8 if note.held else 0.7, cost=cost) if shown_off else None
     if note.tension and note.stands_out:
         return Explanation(Function.EXTENSION, device, 0.94 if note.held else 0.88, cost=cost)
     if note.tension and note.strong:

@@ -41,6 +41,10 @@ def enclosures(frame: Frame, school: School, first: int, last: int) -> Iterator[
         size = max(foreign) if foreign else min(fitting)
         members = tuple(range(target - size, target))
         fit = 0.93 if foreign else 0.8
+        figure = frame.notes[target - size : target]
+        if size == _SIZES[0] and all(note.is_tone or note.in_scale for note in figure):
+            # Two notes of the scale enclose only by where their target falls.
+            fit -= 0.1
         extra = 0.0 if foreign else costs_of(school).tone_in_enclosure
         explains = {
             k: Explanation(Function.APPROACH, "enclosure", fit, target=target, figure=NAME)

@@ -32,6 +32,8 @@ from gavotte.solo.school import School
 
 NAME = "implied run"
 _FALLING_FIFTH, _FALLING_SEMITONE = 5, 11
+_SUREST, _DOUBT, _DOUBT_OF_FEW = 0.93, 0.06, 0.13
+_FEW_FOREIGN, _MANY_FOREIGN, _SHORTEST = 2, 3, 3
 
 
 def implied_runs(frame: Frame, school: School, first: int, last: int) -> Iterator[Figure]:
@@ -195,16 +197,38 @@ def _carried_on(frame: Frame, run: Run, last: int) -> Run | None:
 def _figure(frame: Frame, chain: Sequence[Run]) -> Figure:
     explains: dict[int, Explanation] = {}
     spells: dict[int, str] = {}
+    fit = _fit(chain)
     for run in chain:
         name = name_of(run.notes, run.chord, frame.span_of(run.notes[0]).chord.root.pitch_class)
         told = Explanation(
-            Function.OUTSIDE, "implied", 0.85, implied=name, figure=NAME, shape=shape_words(run.notes, name)
+            Function.OUTSIDE, "implied", fit, implied=name, figure=NAME, shape=shape_words(run.notes, name)
         )
         for note in run.notes:
             if not note.is_tone:
                 explains[note.index] = told
             spells[note.index] = name
     return Figure(NAME, tuple(spells), explains, spells=spells)
+
+
+def _fit(chain: Sequence[Run]) -> float:
+    """How far listeners would agree on a run: what speaks against it is counted, set by hand.
+
+    Few foreign notes, tones of the other chord that are left out, ninths, and a start off the beat.
+    """
+    run = chain[0]
+    classes = {note.pitch % 12 for note in run.notes}
+    added = [note for shape in chain for note in shape.notes if not note.is_tone]
+    strange = len(foreign(added))
+    fit = _SUREST
+    if strange < _FEW_FOREIGN:
+        fit -= _DOUBT_OF_FEW * (_FEW_FOREIGN - strange)
+    elif strange < min(_MANY_FOREIGN, len(added)):
+        fit -= _DOUBT
+    whole = run.chord.is_spelled_by(classes)
+    left_out = not whole or not classes <= run.chord.with_ninth
+    ninth = bool(classes & run.chord.with_ninth - run.chord.tones)
+    short = len(run.notes) == _SHORTEST and len(chain) == 1
+    return fit - _DOUBT * (left_out + ninth + short + (not run.notes[0].on_beat))
 
 
 def _reason(frame: Frame, note: FramedNote, explanation: Explanation) -> str:
