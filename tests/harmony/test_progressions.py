@@ -11,9 +11,10 @@ from hypothesis import strategies as st
 from tests.conftest import make_solo
 
 from gavotte.harmony.changes import changes_of
+from gavotte.harmony.foreignness import foreignness
 from gavotte.harmony.ground import ground_of, with_key_heard
 from gavotte.harmony.inferring import with_inferred_chords
-from gavotte.harmony.keys import foreignness, hear_keys
+from gavotte.harmony.keys import hear_keys
 from gavotte.harmony.numerals import numeral
 from gavotte.harmony.progressions import blues_choruses, progressions_of, summary
 from gavotte.solo.document import Solo

@@ -12,6 +12,7 @@ from fractions import Fraction
 from functools import cached_property
 
 from gavotte.harmony.changes import Change, changes_of
+from gavotte.harmony.home import home_of
 from gavotte.harmony.keys import HeardKey, hear_keys, key_heard_at, spans_of
 from gavotte.harmony.numerals import Numbered, numeral
 from gavotte.solo.bars import BarGrid
@@ -65,7 +66,11 @@ class Ground:
     @cached_property
     def keys_from_chords(self) -> tuple[HeardKey, ...]:
         """The keys heard from the chords, whatever was set by hand."""
-        return hear_keys(self._solo, self.changes)
+        home = home_of(self.changes, self.bar_roots, self.written[0]) if len(self.written) == 1 else None
+        if home is None:
+            return hear_keys(self._solo, self.changes)
+        keys = hear_keys(replace(self._solo, keys=(home.region,)), self.changes)
+        return tuple(key if key.why else replace(key, why=home.why) for key in keys)
 
     @cached_property
     def numbered(self) -> tuple[Numbered, ...]:

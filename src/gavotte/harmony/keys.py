@@ -17,23 +17,22 @@ from fractions import Fraction
 from functools import lru_cache
 from operator import attrgetter
 
-from gavotte.harmony.changes import Change, falls_a_fifth, falls_a_semitone
+from gavotte.harmony.changes import Change
+from gavotte.harmony.foreignness import cadences, chord_quality, foreign_step, foreignness
 from gavotte.solo.differences import number_alike
 from gavotte.solo.document import KeyRegion, Solo
-from gavotte.theory.chord import Chord
 from gavotte.theory.key import Key
 from gavotte.theory.pitch import PitchName
 
 CHANGE_OF_KEY = 3.0
 """What leaving one key for another costs, in bars of a chord that is wholly foreign."""
-AWAY_FROM_WRITTEN = 0.25
-"""What each bar in another key than the written one costs."""
-FOREIGN = 1.0
-BORROWED = 0.35
-SECONDARY = 0.3
-CADENCE = 1.0
-"""What a cadence into the key's tonic is worth."""
-_BAR = 4.0
+CHANGE_TO_RELATIVE = 0.8
+"""The same between a major key and its relative minor, which need no other signature."""
+AWAY_FROM_WRITTEN, IN_RELATIVE = 0.25, 0.15
+"""What each bar in another key than the written one costs, and in its relative."""
+CADENCE, MINOR_TWO_FIVE = 1.0, 0.5
+"""What a cadence into the key's tonic is worth, and what a half-diminished ii before it adds."""
+_BAR, _SECOND = 4.0, 2
 _SHORTEST_BARS, _SHORTEST_TONIC = 4, 4
 
 
@@ -53,25 +52,12 @@ class HeardKey:
         return KeyRegion(self.onset, self.key, self.blues)
 
 
-_MAJOR: dict[int, tuple[str, ...]] = {
-    0: ("major",), 2: ("minor", "sus"), 4: ("minor",), 5: ("major",), 7: ("dominant", "sus", "major"), 9: ("minor",),
-    11: ("half",),
-}  # fmt: skip
-_MINOR: dict[int, tuple[str, ...]] = {
-    0: ("minor",), 2: ("half",), 3: ("major",), 5: ("minor",), 7: ("dominant", "sus"), 8: ("major", "dominant"),
-    10: ("dominant", "major", "sus"), 11: ("dim",),
-}  # fmt: skip
-_BORROWED_MAJOR = {(5, "minor"), (10, "dominant"), (1, "dominant"), (2, "half"), (8, "major"), (1, "major"),
-                   (3, "major"), (10, "major"), (0, "dominant"), (5, "dominant"), (7, "minor")}  # fmt: skip
-_BORROWED_MINOR = {(2, "minor"), (7, "minor"), (1, "major"), (1, "dominant"), (5, "dominant"), (9, "half"), (0, "half")}
-
-
 def hear_keys(solo: Solo, changes: Sequence[Change]) -> tuple[HeardKey, ...]:
     """The keys heard from the changes of a solo, whatever its user set; at least one. See ``ground_of``."""
     written = spans_of(solo.keys, solo.end)
     if len(changes) < 3:
         return written
-    path = _cheapest_path(solo, changes)
+    path = _with_their_twos(_cheapest_path(solo, changes), changes)
     regions: list[HeardKey] = []
     for (tonic, minor), group in itertools.groupby(zip(path, changes, strict=True), key=lambda pair: pair[0]):
         stretch = [change for _, change in group]
@@ -95,43 +81,16 @@ def spans_of(regions: Sequence[KeyRegion], end: Fraction) -> tuple[HeardKey, ...
     )
 
 
-def chord_quality(chord: Chord) -> str:
-    """What a chord is to a key: "dominant", "sus", "half" or "dim" (diminished), "minor" or "major"."""
-    if chord.is_dominant:
-        return "dominant"
-    if chord.is_suspended:
-        return "sus"
-    if chord.is_half_diminished:
-        return "half"
-    if chord.is_diminished:
-        return "dim"
-    return "minor" if chord.third == "b3" else "major"
-
-
-def foreignness(chord: Chord, tonic: int, minor: bool, blues: bool = False) -> float:
-    """How foreign a chord is in a key: 0 at home, 1 wholly foreign."""
-    return _foreign((chord.root.pitch_class - tonic) % 12, chord_quality(chord), minor, blues)
-
-
-def _foreign(step: int, quality: str, minor: bool, blues: bool) -> float:
-    if quality in (_MINOR if minor else _MAJOR).get(step, ()):
-        return 0.0
-    if blues and quality == "dominant" and step in (0, 5):
-        return 0.0
-    if (step, quality) in (_BORROWED_MINOR if minor else _BORROWED_MAJOR):
-        return BORROWED
-    if quality == "dominant" and (step + 5) % 12 in (_MINOR if minor else _MAJOR):
-        return SECONDARY
-    return BORROWED if quality == "dim" else FOREIGN
-
-
 @lru_cache(maxsize=4096)
 def _cost_of(quality: str, root: int, blues: bool, home: int) -> tuple[float, ...]:
     """What a bar of a chord costs in each state (tonic, + 12 for minor), ``home`` being the written key's."""
-    return tuple(
-        _foreign((root - state) % 12, quality, state >= 12, blues) + (0.0 if state == home else AWAY_FROM_WRITTEN)
-        for state in range(24)
-    )
+    away = [AWAY_FROM_WRITTEN] * 24
+    away[home], away[_RELATIVE[home]] = 0.0, IN_RELATIVE
+    return tuple(foreign_step((root - state) % 12, quality, state >= 12, blues) + away[state] for state in range(24))
+
+
+_RELATIVE = tuple((state + 9) % 12 + 12 if state < 12 else (state + 3) % 12 for state in range(24))
+"""For each state that of the relative key."""
 
 
 def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, bool]]:
@@ -148,10 +107,15 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
         costs = _cost_of(chord_quality(change.chord), root, written.blues, home)
         best = min(totals)
         cheapest, leave = totals.index(best), best + (CHANGE_OF_KEY if index else 0.0)
-        came.append([state if total <= leave else cheapest for state, total in enumerate(totals)])
-        totals = [min(total, leave) + cost * bars for total, cost in zip(totals, costs, strict=True)]
+        ways = [
+            min((total, state), (totals[relative] + CHANGE_TO_RELATIVE, relative), (leave, cheapest))
+            for (state, total), relative in zip(enumerate(totals), _RELATIVE, strict=True)
+        ]
+        came.append([state for _, state in ways])
+        totals = [total + cost * bars for (total, _), cost in zip(ways, costs, strict=True)]
         if index and cadences(changes[index - 1].chord, change.chord, root, minor):
-            totals[root + 12 * minor] -= CADENCE * bars
+            two_five = minor and index > 1 and changes[index - 2].chord.is_half_diminished
+            totals[root + 12 * minor] -= CADENCE * bars + (MINOR_TWO_FIVE if two_five else 0.0)
         all_totals.append(totals)
     _WALKED.append(_Walk(solo.keys, tuple(changes), came, all_totals))
     state = totals.index(min(totals))
@@ -160,6 +124,15 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
         path.append((state % 12, state >= 12))
         state = steps[state]
     return path[::-1]
+
+
+def _with_their_twos(path: list[tuple[int, bool]], changes: Sequence[Change]) -> list[tuple[int, bool]]:
+    """The path with each half-diminished ii in the minor key it leads into, though it is at home before it as well."""
+    for index in range(len(path) - 1, 0, -1):
+        (tonic, minor), before = path[index], changes[index - 1].chord
+        if minor and before.is_half_diminished and (before.root.pitch_class - tonic) % 12 == _SECOND:
+            path[index - 1] = path[index]
+    return path
 
 
 @dataclass(frozen=True, slots=True)
@@ -174,13 +147,6 @@ class _Walk:
 
 _WALKED: deque[_Walk] = deque(maxlen=2)
 """The paths found last: an edit leaves most of the changes before it as they were."""
-
-
-def cadences(first: Chord, second: Chord, tonic: int, minor: bool) -> bool:
-    """Whether two chords are a dominant and the tonic of this key."""
-    home = second.root.pitch_class == tonic and (second.third == "b3") == minor and not second.is_dominant
-    leads = first.is_dominant or first.is_suspended
-    return home and leads and (falls_a_fifth(first, second) or falls_a_semitone(first, second))
 
 
 def _region(solo: Solo, tonic: int, minor: bool, stretch: list[Change]) -> list[HeardKey]:

@@ -14,6 +14,7 @@ from fractions import Fraction
 
 from gavotte.harmony.changes import Change, falls_a_fifth, falls_a_semitone, is_two_five
 from gavotte.harmony.ground import Ground
+from gavotte.harmony.home import is_blues_form
 from gavotte.harmony.numerals import numeral, place_words
 from gavotte.theory.key import Key
 
@@ -206,12 +207,7 @@ def blues_choruses(ground: Ground) -> tuple[tuple[Fraction, Fraction], ...]:
 
 def blues_on(ground: Ground, tonic: int) -> bool:
     """Whether the first twelve bars have the form of a blues on a tonic (pitch class), whatever key is heard."""
-    return len(ground.bar_roots) >= _BLUES_BARS and _is_blues(ground.bar_roots[:_BLUES_BARS], tonic)
-
-
-def _is_blues(bar: Sequence[frozenset[int]], tonic: int) -> bool:
-    home, four, five = tonic, (tonic + 5) % 12, (tonic + 7) % 12
-    return home in bar[0] and four in bar[4] and home in bar[6] and five in bar[8] | bar[9]
+    return len(ground.bar_roots) >= _BLUES_BARS and is_blues_form(ground.bar_roots[:_BLUES_BARS], tonic)
 
 
 def _choruses(ground: Ground) -> Iterator[tuple[Fraction, Fraction]]:
@@ -221,7 +217,7 @@ def _choruses(ground: Ground) -> Iterator[tuple[Fraction, Fraction]]:
         while heard + 1 < len(ground.keys) and ground.keys[heard + 1].onset <= bars[start].onset:
             heard += 1
         tonic = ground.keys[heard].key.tonic.pitch_class
-        is_blues = _is_blues(ground.bar_roots[start : start + _BLUES_BARS], tonic)
+        is_blues = is_blues_form(ground.bar_roots[start : start + _BLUES_BARS], tonic)
         if is_blues:
             yield bars[start].onset, bars[start + _BLUES_BARS - 1].end
         start += _BLUES_BARS if is_blues else 1

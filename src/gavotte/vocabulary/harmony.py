@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from gavotte.harmony.changes import falls_a_fifth, is_two_five
-from gavotte.harmony.keys import chord_quality
+from gavotte.harmony.foreignness import chord_quality
 from gavotte.harmony.numerals import numeral
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.theory.chord import Chord

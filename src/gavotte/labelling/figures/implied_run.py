@@ -169,12 +169,14 @@ def _is_run(frame: Frame, run: list[FramedNote], chord: Spelled) -> bool:
 
 
 def _carried_on(frame: Frame, run: Run, last: int) -> Run | None:
-    """The next shape of a pattern: as many notes right after the run, moved as they are or on to a cycle's chord."""
+    """The next shape of a pattern over the same chord: as many notes, moved as they are or on to a cycle's chord."""
     start, size = run.last + 1, len(run.notes)
     if start + size > last or run.notes[-1].rest_after:
         return None
     notes = stretch_from(frame, start, min(last, start + size))
-    if len(notes) < size or notes[0].note.grace or all(note.is_tone for note in notes) or is_blues_run(frame, notes):
+    if len(notes) < size or notes[0].span != run.notes[0].span or notes[0].note.grace:
+        return None
+    if all(note.is_tone for note in notes) or is_blues_run(frame, notes):
         return None
     fourths = moved_fourths(run, notes)
     if fourths is not None:

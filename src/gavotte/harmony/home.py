@@ -1,0 +1,186 @@
+"""Where the chords are at home, whatever the signature says: the key they contradict it for, and whether it is a blues.
+
+Much is written out without a signature, in C, and no file says that a tune is a blues. A signature is outvoted where
+another key explains the chords clearly better from end to end, and they come home there. A blues is heard by its form
+(I, IV in bar 5, I in bar 7, V by bar 10) or by what only a blues does: a dominant chord as the tonic.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from gavotte.harmony.changes import Change, falls_a_fifth, is_two_five
+from gavotte.harmony.foreignness import cadences, foreignness
+from gavotte.solo.document import KeyRegion
+from gavotte.theory.chord import Chord
+from gavotte.theory.key import Key
+from gavotte.theory.pitch import PitchName, spell
+
+FEWEST_CHORDS = 3
+MOST_AT_HOME = 0.12
+"""How foreign, of 1, the chords may be on average in a key that is heard against the signature."""
+CLEARLY, CLEARLY_SHORT = 0.2, 0.3
+"""By how much more foreign they must be in the key of the signature, over four bars and more, and over fewer."""
+ENOUGH_OF_A_BLUES = 2.0
+"""How much must speak for a dominant chord as the tonic: see ``_as_tonic``."""
+_LONG_BARS, _LONG_CHORDS, _BAR, _BLUES_BARS = 4, 4, 4, 12
+_FOURTH, _FIFTH, _FLAT_SIXTH = 5, 7, 8
+
+Bars = Sequence[frozenset[int]]
+"""For each bar the roots (pitch classes) of its chords."""
+
+
+@dataclass(frozen=True, slots=True)
+class Home:
+    """The key the chords are at home in, and what it is heard from."""
+
+    region: KeyRegion
+    why: str
+
+
+def home_of(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home | None:
+    """The key some changes are in from end to end, or that it is a blues, where the signature says otherwise.
+
+    None where the signature fits, where it names a mode, or where it says already that this is a blues.
+    """
+    if len(changes) < FEWEST_CHORDS or written.blues or written.key.mode not in ("major", "minor"):
+        return None
+    return _blues(changes, bars, written) or _other_key(changes, written)
+
+
+def is_blues_form(bars: Bars, tonic: int) -> bool:
+    """Whether twelve bars have the form of a blues on a tonic (pitch class)."""
+    home, four, five = tonic, (tonic + _FOURTH) % 12, (tonic + _FIFTH) % 12
+    return home in bars[0] and four in bars[4] and home in bars[6] and five in bars[8] | bars[9]
+
+
+# -- another key ----------------------------------------------------------------------------------------
+
+
+def _other_key(changes: Sequence[Change], written: KeyRegion) -> Home | None:
+    key = other_key(changes, written)
+    if key is None:
+        return None
+    return Home(
+        KeyRegion(written.onset, key), f"the chords are at home in {key.shown}, not in {written.key.shown} as written"
+    )
+
+
+def other_key(changes: Sequence[Change], written: KeyRegion) -> Key | None:
+    """The key that explains the changes clearly better than the written one, None where none does."""
+    home = written.key.tonic.pitch_class, written.key.is_minor
+    here = foreign_on_average(changes, *home, written.blues)
+    keys = [(tonic, minor) for tonic in range(12) for minor in (False, True) if _rests(changes, tonic, minor)]
+    if not keys:
+        return None
+    likely = min(keys, key=lambda key: foreign_on_average(changes, *key))
+    there = foreign_on_average(changes, *likely)
+    bars = sum(float(change.length) for change in changes) / _BAR
+    is_long = bars >= _LONG_BARS and len(changes) >= _LONG_CHORDS
+    relative = (likely[0] - home[0]) % 12 == (9 if likely[1] else 3) and likely[1] != home[1]
+    if there > MOST_AT_HOME or here - there < (CLEARLY if is_long else CLEARLY_SHORT) or relative:
+        return None
+    return Key(tonic_name(changes, likely[0]), "minor" if likely[1] else "major")
+
+
+def foreign_on_average(changes: Sequence[Change], tonic: int, minor: bool, blues: bool = False) -> float:
+    """How foreign the chords are in a key on average, each by how long it lasts."""
+    length = sum(float(change.length) for change in changes)
+    return sum(foreignness(c.chord, tonic, minor, blues) * float(c.length) for c in changes) / length
+
+
+def _rests(changes: Sequence[Change], tonic: int, minor: bool) -> bool:
+    """Whether a cadence leads into the key's tonic, or the first or last chord is at home there."""
+    at_home = any(
+        chord.root.pitch_class == tonic and (chord.third == "b3") == minor and not chord.is_dominant
+        for chord in (changes[0].chord, changes[-1].chord)
+    )
+    return at_home or any(cadences(a.chord, b.chord, tonic, minor) for a, b in itertools.pairwise(changes))
+
+
+def tonic_name(changes: Sequence[Change], tonic: int) -> PitchName:
+    """The tonic as its own chord spells it, else in flats."""
+    roots = (change.chord.root for change in changes)
+    return next((root for root in roots if root.pitch_class == tonic), spell(60 + tonic, -3).name)
+
+
+# -- the blues ------------------------------------------------------------------------------------------
+
+
+def _blues(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home | None:
+    by_form = _by_form(changes, bars, written)
+    if by_form is not None:
+        return by_form
+    here = written.key.tonic.pitch_class
+    tonics = {change.chord.root.pitch_class for change in changes if change.chord.is_dominant}
+    likely = max(sorted(tonics), key=lambda tonic: _as_tonic(changes, tonic, here), default=None)
+    if likely is not None and _as_tonic(changes, likely, here) >= ENOUGH_OF_A_BLUES:
+        key = Key(tonic_name(changes, likely), "major")
+        return Home(KeyRegion(written.onset, key, True), f"{key.tonic.shown}7 is at home here, as in a blues")
+    minor = _minor_blues(changes)
+    if minor is not None:
+        return Home(KeyRegion(written.onset, minor, True), "♭VI7 and V7 lead home, as in a minor blues")
+    return None
+
+
+def _by_form(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home | None:
+    """A blues by the form of its first twelve bars, on the written tonic or that of the first chord."""
+    if len(bars) < _BLUES_BARS:
+        return None
+    first = changes[0].chord
+    for tonic in (written.key.tonic, first.root):
+        own = [c.chord for c in changes if c.chord.root.pitch_class == tonic.pitch_class]
+        four = [c.chord for c in changes if (c.chord.root.pitch_class - tonic.pitch_class) % 12 == _FOURTH]
+        minor = bool(own) and own[0].third == "b3"
+        earthy = any(chord.third == "b3" if minor else chord.is_dominant for chord in four)
+        if earthy and is_blues_form(bars[:_BLUES_BARS], tonic.pitch_class):
+            key = Key(tonic_name(changes, tonic.pitch_class), "minor" if minor else "major")
+            return Home(KeyRegion(written.onset, key, True), "the twelve bars have the form of a blues")
+    return None
+
+
+def _as_tonic(changes: Sequence[Change], tonic: int, written: int) -> float:
+    """How much speaks for the dominant chord on ``tonic`` (pitch class) as the tonic of a blues.
+
+    It comes first or last, IV7 goes back to it, V7 leads to it, a ii-V ends on it. It is no tonic where another chord
+    stands on its root, where it leads on as a dominant does, or where the chord it would lead to is at home too.
+    """
+    ends = (changes[0], changes[-1])
+    if any(_is_its_goal(change.chord, tonic) and (change in ends or change.chord.is_major) for change in changes):
+        return 0.0
+    speaks = 0.5 * (tonic == written)
+    speaks += (changes[0].chord.root.pitch_class == tonic) + (changes[-1].chord.root.pitch_class == tonic)
+    goes_back = leads = two_five = False
+    for index, change in enumerate(changes):
+        chord = change.chord
+        if chord.root.pitch_class == tonic and not (chord.is_dominant or (chord.is_triad and chord.is_major)):
+            return 0.0
+        if index == 0:
+            continue
+        before = changes[index - 1].chord
+        if before.root.pitch_class == tonic and falls_a_fifth(before, chord) and not chord.is_dominant:
+            return 0.0
+        if chord.root.pitch_class != tonic or not before.is_dominant:
+            continue
+        goes_back |= (before.root.pitch_class - tonic) % 12 == _FOURTH
+        if falls_a_fifth(before, chord):
+            leads = True
+            two_five |= index > 1 and is_two_five(changes[index - 2].chord, before)
+    return speaks + goes_back + 0.5 * leads + two_five
+
+
+def _is_its_goal(chord: Chord, tonic: int) -> bool:
+    """Whether a chord is what the dominant on ``tonic`` would lead to: a fourth above it, and no dominant."""
+    return (chord.root.pitch_class - tonic) % 12 == _FOURTH and not chord.is_dominant
+
+
+def _minor_blues(changes: Sequence[Change]) -> Key | None:
+    """The key in which ♭VI7 and V7 lead to i at the end."""
+    if len(changes) < FEWEST_CHORDS:
+        return None
+    six, five, one = (change.chord for change in changes[-3:])
+    flat_six = six.is_dominant and (six.root.pitch_class - one.root.pitch_class) % 12 == _FLAT_SIXTH
+    leads = five.is_dominant and falls_a_fifth(five, one) and one.third == "b3" and not one.is_half_diminished
+    return Key(one.root, "minor") if flat_six and leads and not one.is_diminished else None
