@@ -1,7 +1,7 @@
-"""Whether labels are as sure as they say: ``python benchmarks/reliability.py passages.json``.
+"""Whether labels are as sure as they say: ``PYTHONPATH=. python benchmarks/reliability.py passages.json``.
 
 For each band of confidence how many notes say so, how sure they are on average, and how many are right in function and
-device.
+device. Then the planted ambiguities: how sure the same label is on a clear line, and on one that is not.
 """
 
 from __future__ import annotations
@@ -9,6 +9,9 @@ from __future__ import annotations
 import itertools
 import sys
 from pathlib import Path
+
+from tests.conftest import make_solo
+from tests.labelling.ambiguities import PLANTED
 
 from gavotte.formats.passage import label_members, read_passages
 from gavotte.labelling.labeller import label_solo
@@ -35,5 +38,16 @@ def main(path: Path) -> None:
             print(f"{low:.2f} to {min(1.0, high):.2f} {size:7} {mean:6.2f} {right[0]:12.1f} % {right[1]:11.1f} %")
 
 
+def planted() -> None:
+    """Print how sure the label of each planted ambiguity is, clear and ambiguous."""
+    sure, doubtful = [], []
+    for case in PLANTED:
+        sure.append(label_solo(make_solo(case.clear, **case.setting))[case.sure].confidence)
+        doubtful.append(label_solo(make_solo(case.ambiguous, **case.setting))[case.doubtful].confidence)
+        print(f"{case.name:60} {sure[-1]:.2f} {doubtful[-1]:.2f}")
+    print(f"{'on average':60} {sum(sure) / len(sure):.2f} {sum(doubtful) / len(doubtful):.2f}")
+
+
 if __name__ == "__main__":
     main(Path(sys.argv[1]))
+    planted()

@@ -9,6 +9,7 @@ import pytest
 from tests.conftest import make_solo
 
 from gavotte.harmony.ground import ground_of
+from gavotte.labelling.answers import as_blues
 from gavotte.labelling.labeller import label_solo
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.solo.moving import transposed
@@ -99,3 +100,14 @@ def test_a_local_minor_key_brings_its_raised_tones() -> None:
 def test_what_its_user_set_stands() -> None:
     solo = replace(tune("G7 | C7 | G7"), heard_keys=(KeyRegion(Fraction(0), Key.parse("C major"), False),))
     assert heard(solo) == ["C major"]
+
+
+def test_a_heard_blues_is_written_down_or_heard_as_none() -> None:
+    here, elsewhere = tune("G7 | C7 | G7", "G major"), tune("G7 | C7 | G7", "C major")
+    taken = as_blues(here, True)
+    assert taken.keys[0].blues
+    assert heard(taken) == ["G major blues"]
+    kept = as_blues(elsewhere, True)
+    assert kept.keys == elsewhere.keys, "the signature stays"
+    assert heard(kept) == ["G major blues"]
+    assert heard(as_blues(here, False)) == ["G major"]

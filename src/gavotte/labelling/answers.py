@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
+from gavotte.harmony.ground import ground_of
 from gavotte.labelling.slips import Remedy, Slip
 from gavotte.solo.document import Decision, Dismissed, Function, Reading, ReadingKind, Solo
 from gavotte.solo.edits import with_notes_moved
@@ -95,6 +96,17 @@ def reading_at(solo: Solo, note_id: str) -> Reading | None:
         if any(note.id == note_id for note in solo.notes[covered.start : covered.stop])
     )
     return next(covering, None)
+
+
+def as_blues(solo: Solo, is_blues: bool) -> Solo:
+    """The solo as the blues it is heard as, or as none.
+
+    Where the signature has the blues' tonic, the signature says so from then on; else the keys heard are kept by hand.
+    """
+    heard = [key.region for key in ground_of(solo).keys]
+    if is_blues and [region.key for region in heard] == [region.key for region in solo.keys]:
+        return replace(solo, keys=tuple(replace(region, blues=True) for region in solo.keys))
+    return replace(solo, heard_keys=tuple(replace(region, blues=region.blues and is_blues) for region in heard))
 
 
 def with_labels_taken(solo: Solo, labels: Iterable[Label]) -> Solo:

@@ -11,7 +11,6 @@ from dataclasses import dataclass
 from enum import Enum
 
 from gavotte.harmony.ground import ground_of
-from gavotte.harmony.progressions import blues_choruses
 from gavotte.harmony.signature import contradicted
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Evidence, Offer, evidence_of, offers
@@ -144,7 +143,7 @@ def _about_all(solo: Solo) -> list[Question]:
     key = contradicted(ground_of(solo))
     if key is not None:
         asked.append(Question(Asked.SIGNATURE, key=key))
-    if not solo.heard_keys and not any(region.blues for region in solo.keys) and blues_choruses(ground_of(solo)):
+    elif not solo.heard_keys and any(heard.blues and heard.why for heard in ground_of(solo).keys):
         asked.append(Question(Asked.BLUES))
     return asked
 

@@ -13,6 +13,7 @@ from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.dialog import Dialog
 from gavotte.desktop.widgets.meters import meter_choice
 from gavotte.desktop.widgets.number import Number
+from gavotte.labelling.answers import as_blues
 from gavotte.solo.document import Instrument, Solo
 from gavotte.solo.edits import with_first_meter, with_keys
 from gavotte.solo.instruments import CLEFS, INSTRUMENTS
@@ -146,6 +147,10 @@ class DetailsDialog(Dialog):
         regions = self.keys.regions
         if regions != tuple(replace(region, onset=max(Fraction(0), region.onset)) for region in before.keys):
             named = with_keys(named, regions)
+            was_blues = any(region.blues for region in before.keys)
+            if was_blues and not any(region.blues for region in regions) and not named.heard_keys:
+                # It would still be heard as a blues from its chords, but its user has just said that it is none.
+                named = as_blues(named, False)
         return with_first_meter(named, self._meter)
 
 

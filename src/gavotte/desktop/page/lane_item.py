@@ -191,12 +191,13 @@ class LaneItem(QGraphicsItem):
         painter.drawPath(path)
 
     def _paint_outside_runs(self, painter: QPainter) -> None:
-        """The dashed line under outside notes, with the implied chord over the run."""
+        """The dashed line under outside notes, with each chord they imply over where it begins."""
         y = -OUTSIDE_LINE * SP
         run: list[LaneNote] = []
+        named: tuple[str | None, str | None] | None = None
         for note in [*self._notes, None]:
             outside = note is not None and note.label.function is Function.OUTSIDE
-            joins = outside and note is not None and (not run or run[-1].label.group == note.label.group)
+            joins = outside and note is not None and (not run or _heard_as(run[-1]) == _heard_as(note))
             if joins and note is not None:
                 run.append(note)
                 continue
@@ -205,7 +206,8 @@ class LaneItem(QGraphicsItem):
                 pen = QPen(colour, 16, Qt.PenStyle.DashLine)
                 painter.setPen(pen)
                 painter.drawLine(QPointF(run[0].x - 0.8 * SP, y), QPointF(run[-1].x + 0.8 * SP, y))
-                if run[0].label.implied:
+                if run[0].label.implied and _heard_as(run[0]) != named:
+                    named = _heard_as(run[0])
                     painter.setFont(font(1.6 * SP, 500))
                     name = shown_chord(parse_chord_symbol(run[0].label.implied))
                     painter.drawText(QPointF(run[0].x - 0.5 * SP, -4.4 * SP), name)
@@ -290,3 +292,8 @@ class LaneItem(QGraphicsItem):
             painter.setPen(QPen(QColor(self._palette.accent), 36))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawEllipse(QPointF(x, -0.65 * SP), 1.2 * SP, 1.2 * SP)
+
+
+def _heard_as(note: LaneNote) -> tuple[str | None, str | None]:
+    """The figure of a note, and the chord it implies."""
+    return note.label.group, note.label.implied

@@ -345,7 +345,8 @@ class LabelDesk(Desk):
         self.title.setText(solo.title)
         beats = solo.beats_a_minute
         tempo = translate("Gavotte", "{number} beats a minute").format(number=round(beats)) if beats else ""
-        key = solo.keys[0].key.shown + (translate("Gavotte", ", blues") if solo.keys[0].blues else "")
+        heard = ground_of(solo).keys[0]
+        key = heard.key.shown + (translate("Gavotte", ", blues") if heard.blues else "")
         chordless = bool(solo.notes) and not solo.chords
         named = translate("Gavotte", "No chords: notes are named by their degree in {key}").format(key=key)
         self.about.setText(

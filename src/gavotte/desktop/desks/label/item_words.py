@@ -102,18 +102,7 @@ def words_of(item: Question, found: Labelled) -> Words:
     if item.key is not None:
         return _signature_words(item.key, found)
     if item.asked is Asked.BLUES:
-        return Words(
-            translate("Gavotte", "A blues?"),
-            "",
-            translate(
-                "Gavotte",
-                "The changes have the form of a blues. Heard as one, the key's ♭3, ♭5 and ♭7 are at home over "
-                "every chord.",
-            ),
-            translate("Gavotte", "The changes have the form of a blues"),
-            translate("Gavotte", "Hear a blues"),
-            translate("Gavotte", "It is none"),
-        )
+        return _blues_words(found)
     label, name = found.labels[places[item.first]], notes[places[item.first]].pitch.shown
     called = f"{function_words(label.function, label)}, {device_words(label.device)}"
     return Words(
@@ -135,6 +124,21 @@ def _likelier(slip: Slip) -> str:
     if slip.gain >= _MUCH:
         return translate("Gavotte", "So changed, the line would be much likelier.")
     return translate("Gavotte", "So changed, the line would be likelier.")
+
+
+def _blues_words(found: Labelled) -> Words:
+    heard = next(key for key in found.frame.ground.keys if key.blues)
+    return Words(
+        translate("Gavotte", "A blues?"),
+        "",
+        translate(
+            "Gavotte",
+            "This is heard as a blues in {tonic}: {why}. So the key's ♭3, ♭5 and ♭7 are at home over every chord.",
+        ).format(tonic=heard.key.tonic.shown, why=heard.why),
+        translate("Gavotte", "The changes are those of a blues"),
+        translate("Gavotte", "It is one"),
+        translate("Gavotte", "It is none"),
+    )
 
 
 def _signature_words(region: KeyRegion, found: Labelled) -> Words:

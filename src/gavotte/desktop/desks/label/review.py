@@ -10,9 +10,9 @@ from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.label.memory import Memory
 from gavotte.desktop.solo.session import LABEL_AT_ONCE, SoloSession
 from gavotte.desktop.translation import translate
-from gavotte.harmony.ground import ground_of
 from gavotte.harmony.inferring import with_inferred_chords
 from gavotte.labelling.answers import (
+    as_blues,
     plain_ones,
     read_by_key,
     with_changes_read,
@@ -253,8 +253,7 @@ class Review(QObject):
             words = translate("Gavotte", "Take {key} as the key").format(key=item.key.key.shown)
             session.edit(words, replace(solo, keys=(item.key,)))
         elif item.asked is Asked.BLUES:
-            keys = tuple(replace(region, blues=True) for region in solo.keys)
-            session.edit(translate("Gavotte", "Hear it as a blues"), replace(solo, keys=keys))
+            session.edit(translate("Gavotte", "Hear it as a blues"), as_blues(solo, True))
         else:
             labels = [session.labels[item.first]] if item.first in session.labels else []
             session.edit(translate("Gavotte", "Take the label as it is"), with_labels_taken(solo, labels))
@@ -282,8 +281,7 @@ class Review(QObject):
         elif item.asked is Asked.SIGNATURE:
             session.edit(translate("Gavotte", "Hear the key of the signature"), replace(solo, heard_keys=solo.keys))
         elif item.asked is Asked.BLUES:
-            keys = tuple(heard.region for heard in ground_of(solo).keys)
-            session.edit(translate("Gavotte", "Hear it as no blues"), replace(solo, heard_keys=keys))
+            session.edit(translate("Gavotte", "Hear it as no blues"), as_blues(solo, False))
         else:
             session.edit(translate("Gavotte", "Leave the label as it is"), with_doubt_passed(solo, item.first))
 
