@@ -8,11 +8,12 @@ another key explains the chords clearly better from end to end, and they come ho
 from __future__ import annotations
 
 import itertools
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from gavotte.harmony.changes import Change, falls_a_fifth, is_two_five
-from gavotte.harmony.foreignness import cadences, foreignness
+from gavotte.harmony.foreignness import cadences, chord_quality, foreign_step
 from gavotte.solo.document import KeyRegion
 from gavotte.theory.chord import Chord
 from gavotte.theory.key import Key
@@ -24,7 +25,7 @@ MOST_AT_HOME = 0.12
 CLEARLY, CLEARLY_SHORT = 0.2, 0.3
 """By how much more foreign they must be in the key of the signature, over four bars and more, and over fewer."""
 ENOUGH_OF_A_BLUES = 2.0
-"""How much must speak for a dominant chord as the tonic: see ``_as_tonic``."""
+"""How much must speak for a dominant chord as the tonic: see ``_speaking_for``."""
 _LONG_BARS, _LONG_CHORDS, _BAR, _BLUES_BARS = 4, 4, 4, 12
 _FOURTH, _FIFTH, _FLAT_SIXTH = 5, 7, 8
 
@@ -71,13 +72,14 @@ def _other_key(changes: Sequence[Change], written: KeyRegion) -> Home | None:
 def other_key(changes: Sequence[Change], written: KeyRegion) -> Key | None:
     """The key that explains the changes clearly better than the written one, None where none does."""
     home = written.key.tonic.pitch_class, written.key.is_minor
-    here = foreign_on_average(changes, *home, written.blues)
-    keys = [(tonic, minor) for tonic in range(12) for minor in (False, True) if _rests(changes, tonic, minor)]
+    weights = _weights(changes)
+    here = _foreign_on_average(weights, *home)
+    keys = sorted(_resting(changes))
     if not keys:
         return None
-    likely = min(keys, key=lambda key: foreign_on_average(changes, *key))
-    there = foreign_on_average(changes, *likely)
-    bars = sum(float(change.length) for change in changes) / _BAR
+    likely = min(keys, key=lambda key: _foreign_on_average(weights, *key))
+    there = _foreign_on_average(weights, *likely)
+    bars = sum(weights.values()) / _BAR
     is_long = bars >= _LONG_BARS and len(changes) >= _LONG_CHORDS
     relative = (likely[0] - home[0]) % 12 == (9 if likely[1] else 3) and likely[1] != home[1]
     if there > MOST_AT_HOME or here - there < (CLEARLY if is_long else CLEARLY_SHORT) or relative:
@@ -85,19 +87,34 @@ def other_key(changes: Sequence[Change], written: KeyRegion) -> Key | None:
     return Key(tonic_name(changes, likely[0]), "minor" if likely[1] else "major")
 
 
-def foreign_on_average(changes: Sequence[Change], tonic: int, minor: bool, blues: bool = False) -> float:
+def _weights(changes: Sequence[Change]) -> Counter[tuple[int, str]]:
+    """How long each kind of chord sounds on each root, in quarter notes."""
+    weights: Counter[tuple[int, str]] = Counter()
+    for change in changes:
+        weights[change.chord.root.pitch_class, chord_quality(change.chord)] += float(change.length)  # type: ignore[assignment]
+    return weights
+
+
+def _foreign_on_average(weights: Mapping[tuple[int, str], float], tonic: int, minor: bool) -> float:
     """How foreign the chords are in a key on average, each by how long it lasts."""
-    length = sum(float(change.length) for change in changes)
-    return sum(foreignness(c.chord, tonic, minor, blues) * float(c.length) for c in changes) / length
-
-
-def _rests(changes: Sequence[Change], tonic: int, minor: bool) -> bool:
-    """Whether a cadence leads into the key's tonic, or the first or last chord is at home there."""
-    at_home = any(
-        chord.root.pitch_class == tonic and (chord.third == "b3") == minor and not chord.is_dominant
-        for chord in (changes[0].chord, changes[-1].chord)
+    foreign = sum(
+        length * foreign_step((root - tonic) % 12, quality, minor, False) for (root, quality), length in weights.items()
     )
-    return at_home or any(cadences(a.chord, b.chord, tonic, minor) for a, b in itertools.pairwise(changes))
+    return foreign / sum(weights.values())
+
+
+def _resting(changes: Sequence[Change]) -> set[tuple[int, bool]]:
+    """The keys (tonic, and whether minor) that a cadence leads into, or the first or last chord is the tonic of."""
+    keys = {_as_key(change.chord) for change in (changes[0], changes[-1]) if not change.chord.is_dominant}
+    for before, change in itertools.pairwise(changes):
+        chord = change.chord
+        if not chord.is_dominant and cadences(before.chord, chord, *_as_key(chord)):
+            keys.add(_as_key(chord))
+    return keys
+
+
+def _as_key(chord: Chord) -> tuple[int, bool]:
+    return chord.root.pitch_class, chord.third == "b3"
 
 
 def tonic_name(changes: Sequence[Change], tonic: int) -> PitchName:
@@ -113,10 +130,9 @@ def _blues(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home | 
     by_form = _by_form(changes, bars, written)
     if by_form is not None:
         return by_form
-    here = written.key.tonic.pitch_class
-    tonics = {change.chord.root.pitch_class for change in changes if change.chord.is_dominant}
-    likely = max(sorted(tonics), key=lambda tonic: _as_tonic(changes, tonic, here), default=None)
-    if likely is not None and _as_tonic(changes, likely, here) >= ENOUGH_OF_A_BLUES:
+    speaking = _speaking_for(changes, written.key.tonic.pitch_class)
+    likely = max(sorted(speaking), key=lambda tonic: speaking[tonic], default=None)
+    if likely is not None and speaking[likely] >= ENOUGH_OF_A_BLUES:
         key = Key(tonic_name(changes, likely), "major")
         return Home(KeyRegion(written.onset, key, True), f"{key.tonic.shown}7 is at home here, as in a blues")
     minor = _minor_blues(changes)
@@ -141,39 +157,45 @@ def _by_form(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home 
     return None
 
 
-def _as_tonic(changes: Sequence[Change], tonic: int, written: int) -> float:
-    """How much speaks for the dominant chord on ``tonic`` (pitch class) as the tonic of a blues.
+def _speaking_for(changes: Sequence[Change], written: int) -> dict[int, float]:
+    """For each dominant chord (its root as a pitch class) how much speaks for it as the tonic of a blues.
 
-    It comes first or last, IV7 goes back to it, V7 leads to it, a ii-V ends on it. It is no tonic where another chord
-    stands on its root, where it leads on as a dominant does, or where the chord it would lead to is at home too.
+    It comes first or last, IV7 goes back to it, V7 leads to it, a ii-V ends on it, the signature is on it. It is no
+    tonic where another chord stands on its root, where it leads on as a dominant does, or where the chord it would lead
+    to is at home too: a major chord anywhere, or any but a dominant at either end.
     """
-    ends = (changes[0], changes[-1])
-    if any(_is_its_goal(change.chord, tonic) and (change in ends or change.chord.is_major) for change in changes):
-        return 0.0
-    speaks = 0.5 * (tonic == written)
-    speaks += (changes[0].chord.root.pitch_class == tonic) + (changes[-1].chord.root.pitch_class == tonic)
-    goes_back = leads = two_five = False
+    dominants: set[int] = set()
+    never: set[int] = set()
+    goes_back: set[int] = set()
+    leads: set[int] = set()
+    two_five: set[int] = set()
+    last = len(changes) - 1
     for index, change in enumerate(changes):
-        chord = change.chord
-        if chord.root.pitch_class == tonic and not (chord.is_dominant or (chord.is_triad and chord.is_major)):
-            return 0.0
-        if index == 0:
+        chord, root = change.chord, change.chord.root.pitch_class
+        before = changes[index - 1].chord if index else None
+        if chord.is_dominant:
+            dominants.add(root)
+            if before is not None and before.is_dominant:
+                if (before.root.pitch_class - root) % 12 == _FOURTH:
+                    goes_back.add(root)
+                elif falls_a_fifth(before, chord):
+                    leads.add(root)
+                    if index > 1 and is_two_five(changes[index - 2].chord, before):
+                        two_five.add(root)
             continue
-        before = changes[index - 1].chord
-        if before.root.pitch_class == tonic and falls_a_fifth(before, chord) and not chord.is_dominant:
-            return 0.0
-        if chord.root.pitch_class != tonic or not before.is_dominant:
-            continue
-        goes_back |= (before.root.pitch_class - tonic) % 12 == _FOURTH
-        if falls_a_fifth(before, chord):
-            leads = True
-            two_five |= index > 1 and is_two_five(changes[index - 2].chord, before)
-    return speaks + goes_back + 0.5 * leads + two_five
-
-
-def _is_its_goal(chord: Chord, tonic: int) -> bool:
-    """Whether a chord is what the dominant on ``tonic`` would lead to: a fourth above it, and no dominant."""
-    return (chord.root.pitch_class - tonic) % 12 == _FOURTH and not chord.is_dominant
+        if not (chord.is_triad and chord.is_major):
+            never.add(root)
+        if chord.is_major or index in (0, last) or (before is not None and falls_a_fifth(before, chord)):
+            never.add((root - _FOURTH) % 12)
+    ends = [changes[0].chord.root.pitch_class, changes[-1].chord.root.pitch_class]
+    return {
+        root: ends.count(root)
+        + 0.5 * (root == written)
+        + (root in goes_back)
+        + 0.5 * (root in leads)
+        + (root in two_five)
+        for root in dominants - never
+    }
 
 
 def _minor_blues(changes: Sequence[Change]) -> Key | None:

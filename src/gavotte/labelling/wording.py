@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from gavotte.labelling.chords_in_force import ChordSpan
 from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, write_chord_symbol
 from gavotte.theory.degrees import shown_above_tonic, shown_degree
 from gavotte.theory.pitch import music_accidentals
@@ -23,18 +24,25 @@ def chord_words(span: ChordSpan) -> str:
 
     Where none is written, it is the key the notes are heard in: "B♭ major".
     """
-    name = chord_name(span)
-    written = symbol_words(span.text) if span.written and span.text else name
-    return name if written == name else f"{name}, written {written}"
+    return _chord_names(span.text, span.chord)[1] if span.written else _key_words(span)
 
 
 def chord_name(span: ChordSpan) -> str:
     """The chord in force as it is read, or the key where none is written."""
-    if not span.written:
-        return f"{span.key.key.tonic.shown} blues" if span.key.blues else span.key.key.shown
-    if not span.text or parse_chord_symbol(span.text) == span.chord:
-        return shown_chord(span.chord)
-    return music_accidentals(write_chord_symbol(span.chord))
+    return _chord_names(span.text, span.chord)[0] if span.written else _key_words(span)
+
+
+def _key_words(span: ChordSpan) -> str:
+    return f"{span.key.key.tonic.shown} blues" if span.key.blues else span.key.key.shown
+
+
+@lru_cache(maxsize=512)
+def _chord_names(text: str, chord: Chord) -> tuple[str, str]:
+    """A chord as it is read, and that with how it is written where it is written otherwise."""
+    if not text or parse_chord_symbol(text) == chord:
+        return shown_chord(chord), shown_chord(chord)
+    name = music_accidentals(write_chord_symbol(chord))
+    return name, f"{name}, written {symbol_words(text)}"
 
 
 def aside(words: str) -> str:

@@ -21,6 +21,7 @@ from gavotte.labelling.figures.run import (
     is_blues_run,
     lasts_a_beat,
     moves,
+    prepares_next,
     stretch_from,
     yields,
 )
@@ -66,6 +67,8 @@ def implied_runs(frame: Frame, school: School, first: int, last: int) -> Iterato
 
 def yielding_run(frame: Frame, start: int, end: int) -> bool:
     """Whether a run through the note at ``start`` ends right before ``end`` and yields to the figure about that."""
+    if not prepares_next(frame, frame.notes[max(0, end - 2) : end]):
+        return False
     for first in range(max(0, end - LONGEST_RUN), min(start, end - 3) + 1):
         if any(run.last == end - 1 and yields(frame, run) for run in _runs_from(frame, first, end)):
             return True
@@ -202,9 +205,9 @@ def _figure(frame: Frame, chain: Sequence[Run]) -> Figure:
     fit = _fit(chain)
     for run in chain:
         name = name_of(run.notes, run.chord, frame.span_of(run.notes[0]).chord.root.pitch_class)
-        told = Explanation(
-            Function.OUTSIDE, "implied", fit, implied=name, figure=NAME, shape=shape_words(run.notes, name)
-        )
+        is_chord = all(note.pitch % 12 in run.chord.with_ninth for note in run.notes)
+        shape = "" if is_chord else shape_words(run.notes, name)
+        told = Explanation(Function.OUTSIDE, "implied", fit, implied=name, figure=NAME, shape=shape)
         for note in run.notes:
             if not note.is_tone:
                 explains[note.index] = told

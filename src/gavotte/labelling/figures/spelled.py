@@ -82,6 +82,7 @@ def chords_made_of(classes: int) -> tuple[Spelled, ...]:
     return _MADE_OF.get(classes, ())
 
 
+_SYMMETRICAL = ("dim7", "+")
 _TRIAD_OF = {"maj7": "", "7": "", "m7": "m", "m7b5": "dim", "dim7": "dim"}
 
 
@@ -98,15 +99,17 @@ def name_of(notes: Sequence[FramedNote], chord: Spelled, over: int) -> str:
     kind = chord.kind
     if not seventh & classes and classes <= chord.with_ninth:
         kind = _TRIAD_OF.get(kind, kind)
-    same = [chord_of(root, kind) for root in sorted(chord.tones, key=lambda root: (root - chord.root) % 12)]
-    same = [other for other in same if other.tones == same[0].tones and other.root != over] or same[:1]
-    root = max(same, key=lambda other: _spelled_in_thirds(notes, other)).root
+    root = chord.root
+    if kind in _SYMMETRICAL:
+        others = [chord_of(tone, kind) for tone in sorted(chord.tones, key=lambda tone: (tone - root) % 12)]
+        names = frozenset(note.note.pitch.name for note in notes)
+        root = max((x for x in others if x.root != over), key=lambda x: _spelled_in_thirds(names, x)).root
     return f"{_root_name(notes, root)}{kind}"
 
 
-def _spelled_in_thirds(notes: Sequence[FramedNote], chord: Spelled) -> int:
-    """How many different notes have the name they have where thirds are stacked up from the chord's root."""
-    names = {note.note.pitch.name for note in notes}
+@lru_cache(maxsize=1024)
+def _spelled_in_thirds(names: frozenset[PitchName], chord: Spelled) -> int:
+    """How many of the names are those of thirds stacked up from the chord's root."""
     root = next((name for name in names if name.pitch_class == chord.root), None)
     if root is None:
         return 0
