@@ -1,4 +1,6 @@
-"""The command line: ``gavotte [--demo] [FILE …]`` opens the window, ``gavotte label FILES…`` labels without one."""
+"""The command line: ``gavotte [--demo] [FILE …]`` opens the window, ``gavotte label FILES…`` and ``gavotte phrases
+FILES…`` work without one.
+"""
 
 from __future__ import annotations
 
@@ -10,6 +12,7 @@ import platformdirs
 
 from gavotte import __version__
 from gavotte.cli.label import label_command
+from gavotte.cli.phrases import phrases_command
 
 APP = "gavotte"
 
@@ -19,6 +22,8 @@ def main(arguments: list[str] | None = None) -> int:
     given = sys.argv[1:] if arguments is None else arguments
     if given[:1] == ["label"]:
         return label_command(given[1:])
+    if given[:1] == ["phrases"]:
+        return phrases_command(given[1:])
     return _window(given)
 
 
@@ -26,7 +31,7 @@ def _window(given: list[str]) -> int:
     parser = argparse.ArgumentParser(
         prog=APP,
         description="Name every note of a transcribed solo. "
-        "“gavotte label FILES…” labels files without opening the window.",
+        "“gavotte label FILES…” labels files without opening the window, “gavotte phrases FILES…” tells their phrases.",
     )
     parser.add_argument("files", nargs="*", type=Path, metavar="FILE", help="MusicXML or MIDI files to import and open")
     parser.add_argument("--demo", action="store_true", help="open the demo library")

@@ -6,40 +6,23 @@ import argparse
 import csv
 import itertools
 import json
-import os
 import sys
-from collections.abc import Collection, Iterator, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Collection, Iterator
+from dataclasses import replace
 from pathlib import Path
 from typing import Any, TextIO
 
 import platformdirs
 
-from gavotte.formats.document import SOLO_DOCUMENT
+from gavotte.cli.sources import SOME_FAILED, Item, Sources
 from gavotte.formats.errors import FormatError
 from gavotte.formats.note_table import COLUMNS, note_rows
-from gavotte.formats.opening import MAX_FILE_BYTES, open_source
-from gavotte.formats.passage import label_members, passage_members, read_passages
+from gavotte.formats.passage import label_members, passage_members
 from gavotte.formats.whole_file import plain_name, write_whole
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.schools import school_named, schools_in
-from gavotte.regular_file import read_regular
-from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.solo.school import SCHOOLS, School
-
-DONE, SOME_FAILED, MISUSED, INTERRUPTED = 0, 1, 2, 130
-"""Exit statuses."""
-
-
-@dataclass(frozen=True)
-class _Item:
-    """One solo of a file, with the members of the passage it came from, if it came from one."""
-
-    name: str
-    solo: Solo
-    source: Mapping[str, Any] | None = None
-    is_one_of_several: bool = False
 
 
 def label_command(given: list[str]) -> int:
@@ -72,38 +55,24 @@ def label_command(given: list[str]) -> int:
     if options.into is not None and not options.musicxml:
         parser.error("--into goes with --musicxml")
     run = _Run(options.files, school, options.into)
-    try:
+
+    def work() -> None:
         if options.csv:
             run.tables(sys.stdout)
         elif options.musicxml:
             run.scores()
         else:
             run.passages(sys.stdout)
-        sys.stdout.flush()
-    except BrokenPipeError:
-        # Whoever reads has seen enough (| head); Python would complain again while closing the stream.
-        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
-    except KeyboardInterrupt:
-        print(f"gavotte: stopped after {run.done} of {len(run.files)} files", file=sys.stderr)
-        return INTERRUPTED
-    if len(run.files) > 1:
-        failed = f", {run.failed} failed" if run.failed else ""
-        print(f"{run.done - run.failed} of {len(run.files)} files labelled{failed}", file=sys.stderr)
-    return SOME_FAILED if run.failed else DONE
+
+    return run.run(work, "labelled")
 
 
-class _Run:
-    """Labels files one by one, so that only one is held at a time."""
+class _Run(Sources):
+    """Labels files one by one."""
 
     def __init__(self, files: list[str], school: School | None, into: Path | None) -> None:
-        self.files, self.school, self.into = files, school, into
-        self.done = 0
-        self._failed: set[str] = set()
-
-    @property
-    def failed(self) -> int:
-        """How many files failed, wholly or in part."""
-        return len(self._failed)
+        super().__init__(files)
+        self.school, self.into = school, into
 
     def passages(self, out: TextIO) -> None:
         """All solos as one list of passages with their labels."""
@@ -143,45 +112,20 @@ class _Run:
                 folder.mkdir(parents=True, exist_ok=True)
                 write_whole(target, write_musicxml(item.solo, degrees))
             except OSError as error:
-                self._fail(file, f"{target} can't be written: {error.strerror or error}")
+                self.fail(file, f"{target} can't be written: {error.strerror or error}")
             except Exception as error:
-                self._fail(file, f"{item.name} can't be written as MusicXML: {error!r}")
+                self.fail(file, f"{item.name} can't be written as MusicXML: {error!r}")
 
-    def _labelled(self) -> Iterator[tuple[str, _Item, tuple[Label, ...]]]:
+    def _labelled(self) -> Iterator[tuple[str, Item, tuple[Label, ...]]]:
         """Every solo of every file with its labels. Whatever is wrong with one of them does not stop the rest."""
-        for file, items in self._opened():
+        for file, items in self.opened():
             for item in items:
                 try:
                     labels = label_solo(item.solo, self.school)
                 except Exception as error:
-                    self._fail(file, f"{item.name} can't be labelled: {error!r}")
+                    self.fail(file, f"{item.name} can't be labelled: {error!r}")
                 else:
                     yield file, item, labels
-
-    def _opened(self) -> Iterator[tuple[str, list[_Item]]]:
-        for number, file in enumerate(self.files, 1):
-            self._tell(number, file)
-            try:
-                items = _open(file)
-            except (OSError, UnicodeDecodeError) as error:
-                self._fail(file, f"can't be read: {getattr(error, 'strerror', None) or error}")
-            except FormatError as error:
-                self._fail(file, str(error))
-            except Exception as error:
-                self._fail(file, f"can't be read: {error!r}")
-            else:
-                yield file, items
-            self.done = number
-
-    def _tell(self, number: int, file: str) -> None:
-        if len(self.files) > 1 and sys.stderr.isatty():
-            print(f"\r\033[K{number} of {len(self.files)}  {Path(file).name}", end="", file=sys.stderr, flush=True)
-            if number == len(self.files):
-                print(file=sys.stderr)
-
-    def _fail(self, file: str, why: str) -> None:
-        self._failed.add(file)
-        print(f"gavotte: {file}: {why}", file=sys.stderr)
 
 
 _LONGEST = 200
@@ -198,20 +142,7 @@ def _free_name(folder: Path, wanted: str, taken: Collection[Path]) -> Path:
     raise AssertionError
 
 
-def _open(file: str) -> list[_Item]:
-    path = Path(file)
-    if file == "-" or path.suffix.lower() == ".json":
-        data = sys.stdin.buffer.read() if file == "-" else read_regular(path, MAX_FILE_BYTES)
-        text = data.decode("utf-8-sig")
-        if text.lstrip().startswith("{") and '"gavotte-solo"' in text[:200]:
-            return [_Item(path.stem, SOLO_DOCUMENT.read(data))]
-        passages = read_passages(text)
-        return [_Item(passage.id, passage.solo, passage.source, len(passages) > 1) for passage in passages]
-    imported = open_source(path).solo(fallback_title=path.stem)
-    return [_Item(path.stem, imported.solo)]
-
-
-def _as_members(labels: tuple[Label, ...], item: _Item) -> list[dict[str, Any]]:
+def _as_members(labels: tuple[Label, ...], item: Item) -> list[dict[str, Any]]:
     """The labels as a passage holds them. A passage made of a solo has no place for its grace notes."""
     if item.source is not None:
         return label_members(labels, item.solo.notes)
