@@ -21,6 +21,8 @@ from gavotte.solo.document import Solo
 
 _SIZES = tuple(range(3, 13))
 _LONGEST_BARS = 2.1
+_FARTHEST = 3000
+"""How many notes apart two stretches are compared at most: what comes back later than that is not sought."""
 _SAME_STEPS, _NEAR_STEPS, _SAME_WAY, _OTHER_WAY = 0.95, 0.5, 0.25, -0.3
 """How much of a move's surprise is met by as many letters, one more or less, the same direction, another."""
 _ALIKE, _ALIKE_ELSEWHERE = 0.72, 0.85
@@ -93,7 +95,7 @@ class _Pairs:
         self._shared: dict[int, list[list[tuple[float, int]]]] = {size: [[] for _ in line.onsets] for size in _SIZES}
         self._fitting = {size: self._fits(size) for size in _SIZES}
         self._own = {size: self._sums[size - 1 :] - self._sums[: 1 - size] for size in _SIZES}
-        for lag in range(_SIZES[0], len(line.onsets) - _SIZES[0] + 1):
+        for lag in range(_SIZES[0], min(_FARTHEST, len(line.onsets) - _SIZES[0]) + 1):
             self._compare(lag)
         for shared in self._shared.values():
             for others in shared:
