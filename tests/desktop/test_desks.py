@@ -594,7 +594,7 @@ def test_a_signature_its_chords_contradict_is_asked_about(
     window = open_window(tmp_path / "new")
     with qtbot.waitSignal(window.session.replaced, timeout=10000):
         window.import_files([path])
-    assert "its chords are in B♭ major" in window.notice.text.text()
+    assert "its chords are those of B♭ major" in window.notice.text.text()
     review = window.desks["label"].review
     qtbot.waitUntil(lambda: review.is_complete)
     assert review.questions[0].asked is Asked.SIGNATURE

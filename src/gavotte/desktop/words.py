@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.harmony.keys import HeardKey
 from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.overview import Group
-from gavotte.solo.document import Function
+from gavotte.solo.document import Function, KeyRegion
 from gavotte.solo.label import Label
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord
 
@@ -102,6 +103,17 @@ _COUNTED = {
 def counted(number: int, noun: str) -> str:
     """ "1 solo", "4 solos"; ``noun`` is the English singular. Raises KeyError for a noun without a plural."""
     return f"{number} {said(_COUNTED[noun][number != 1])}"
+
+
+def key_words(region: KeyRegion | HeardKey) -> str:
+    """A key as it is said: "B♭ major", "D dorian", "F blues", "C minor blues"."""
+    if not region.blues:
+        return region.key.shown
+    tonic = region.key.tonic.shown
+    words = (
+        translate("Gavotte", "{tonic} minor blues") if region.key.is_minor else translate("Gavotte", "{tonic} blues")
+    )
+    return words.format(tonic=tonic)
 
 
 def sureness(confidence: float, decided: bool) -> str:

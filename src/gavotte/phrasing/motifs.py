@@ -161,9 +161,7 @@ class _Pairs:
                 if others:
                     yield self.weight(size, self.instances(size, start)), size, start
 
-    def instances(
-        self, size: int, start: int, taken: NDArray[np.bool_] | None = None
-    ) -> list[tuple[float, int]]:
+    def instances(self, size: int, start: int, taken: NDArray[np.bool_] | None = None) -> list[tuple[float, int]]:
         """The stretches like one, itself first, that share no note with each other or with what is taken."""
         chosen = [(0.0, start)]
         covered = set(range(start, start + size))

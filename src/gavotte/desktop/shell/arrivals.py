@@ -8,6 +8,7 @@ from dataclasses import replace
 from gavotte.desktop.shell.notice import Notice
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
+from gavotte.desktop.words import key_words
 from gavotte.harmony.ground import ground_of
 from gavotte.harmony.signature import contradicted
 
@@ -49,9 +50,10 @@ class Arrivals:
             if session.solo is solo:
                 session.edit(translate("Gavotte", "Change the key"), replace(solo, keys=(region,)))
 
-        name = region.key.shown + (translate("Gavotte", ", blues") if region.blues else "")
+        name = key_words(region)
         words = translate(
-            "Gavotte", "{title} was imported. Its signature says {written}, but its chords are in {heard} throughout."
-        ).format(title=title, written=solo.keys[0].key.shown, heard=name)
+            "Gavotte",
+            "{title} was imported. Its signature says {written}, but its chords are those of {heard} throughout.",
+        ).format(title=title, written=key_words(solo.keys[0]), heard=name)
         self._notice.say(words, translate("Gavotte", "Take {heard}").format(heard=name), take)
         return True

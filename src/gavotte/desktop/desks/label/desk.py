@@ -27,7 +27,7 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.widgets.nothing_open import NothingOpen
-from gavotte.desktop.words import counted
+from gavotte.desktop.words import counted, key_words
 from gavotte.harmony.ground import ground_of, with_key_heard
 from gavotte.labelling.answers import with_reading
 from gavotte.labelling.labeller import Labelled
@@ -346,7 +346,7 @@ class LabelDesk(Desk):
         beats = solo.beats_a_minute
         tempo = translate("Gavotte", "{number} beats a minute").format(number=round(beats)) if beats else ""
         heard = ground_of(solo).keys[0]
-        key = heard.key.shown + (translate("Gavotte", ", blues") if heard.blues else "")
+        key = key_words(heard)
         chordless = bool(solo.notes) and not solo.chords
         named = translate("Gavotte", "No chords: notes are named by their degree in {key}").format(key=key)
         self.about.setText(

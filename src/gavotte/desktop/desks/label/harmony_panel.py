@@ -22,7 +22,7 @@ from gavotte.desktop.desks.label.told import Told
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.header import rule
-from gavotte.desktop.words import function_words
+from gavotte.desktop.words import function_words, key_words
 from gavotte.giving_way import give_way
 from gavotte.harmony.ground import Ground
 from gavotte.harmony.progressions import summary
@@ -238,7 +238,7 @@ def _key_lines(ground: Ground) -> list[str]:
         if key.end < grid.bars[-1].end:
             index = grid.index_at(key.end)
             last = grid.bars[max(0, index - 1) if grid.bars[index].onset == key.end else index].number
-        name = key.key.shown + (translate("Gavotte", ", blues") if key.blues else "")
+        name = key_words(key)
         where = _bars(max(1, first), max(1, last))
         lines.append(f"{name}: {where}" + (f" ({key.why})" if key.why else ""))
     return lines

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from gavotte.desktop.desks.label.core_words import school_name
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
-from gavotte.desktop.words import counted, device_words, function_words
+from gavotte.desktop.words import counted, device_words, function_words, key_words
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Offer
 from gavotte.labelling.questions import Asked, Question
@@ -142,19 +142,19 @@ def _blues_words(found: Labelled) -> Words:
 
 
 def _signature_words(region: KeyRegion, found: Labelled) -> Words:
-    name = region.key.shown + (translate("Gavotte", ", blues") if region.blues else "")
+    name, written = key_words(region), key_words(found.solo.keys[0])
     words = translate(
         "Gavotte",
-        "The signature says {written}, but the chords are in {heard} from end to end. Much is written out without a "
-        "signature. Is {heard} the key?",
-    ).format(written=found.solo.keys[0].key.shown, heard=name)
+        "The signature says {written}, but the chords are those of {heard} from end to end. Much is written out "
+        "without a signature. Is {heard} the key?",
+    ).format(written=written, heard=name)
     return Words(
         translate("Gavotte", "Another key?"),
         "",
         words,
-        translate("Gavotte", "The chords are in {heard}").format(heard=name),
+        translate("Gavotte", "The chords are those of {heard}").format(heard=name),
         translate("Gavotte", "Take {heard}").format(heard=name),
-        translate("Gavotte", "The signature is right"),
+        translate("Gavotte", "Keep {written}").format(written=written),
     )
 
 
