@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from fractions import Fraction
 
 from gavotte.labelling.labeller import Labelled
@@ -43,7 +43,7 @@ def _kept(
     beat: Fraction,
     notes: Sequence[Note],
     labels: Sequence[Label],
-    places: dict[str, int],
+    places: Mapping[str, int],
     sounding: Sequence[int],
     onsets: Sequence[Fraction],
 ) -> int | None:
@@ -61,7 +61,7 @@ def _kept(
     return None
 
 
-def _yielded(index: int, labels: Sequence[Label], places: dict[str, int]) -> int:
+def _yielded(index: int, labels: Sequence[Label], places: Mapping[str, int]) -> int:
     """The note, or where it leads if it only leads on."""
     label = labels[index]
     if label.function in _YIELDING and label.target is not None:

@@ -1,0 +1,131 @@
+"""What is to be said of a phrase: where it stands, how dense and how high it is, what it lands on, what sets it off."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from fractions import Fraction
+
+from gavotte.labelling.labeller import Labelled
+from gavotte.phrasing.phrases import Phrase
+from gavotte.solo.document import Function
+
+
+class Start(StrEnum):
+    """How a phrase begins."""
+
+    ON_THE_BEAT = "on the beat"
+    OFF_THE_BEAT = "off the beat"
+    PICKUP = "with a pickup"
+
+
+@dataclass(frozen=True, slots=True)
+class Card:
+    """A phrase in figures. Times are in quarter notes, pitches MIDI numbers, notes indexes.
+
+    ``rest_before`` is the silence before it, ``per_beat`` how many notes begin in a beat on average, ``functions`` how
+    many notes have each function, ``contour`` which way it goes, in words.
+    """
+
+    start: Start
+    length: Fraction
+    rest_before: Fraction
+    per_beat: float
+    low: int
+    high: int
+    first: int
+    last: int
+    highest: int
+    functions: tuple[tuple[Function, int], ...]
+    contour: str
+
+
+_A_PICKUP = Fraction(3, 2)
+
+
+def card_of(found: Labelled, phrase: Phrase) -> Card:
+    """The figures of a phrase."""
+    notes, grid = found.solo.notes, found.frame.grid
+    inside = [i for i in range(phrase.first, phrase.last + 1) if not notes[i].grace] or [phrase.first]
+    first, last = inside[0], inside[-1]
+    length = max(notes[i].end for i in inside) - notes[first].onset
+    beat = Fraction(found.frame.notes[first].beat_length).limit_denominator(96)
+    before = max((note.end for note in notes[: phrase.first]), default=min(Fraction(0), notes[first].onset))
+    pitches = [notes[i].pitch.midi for i in inside]
+    counted = Counter(found.labels[i].function for i in inside)
+    return Card(
+        start=_start(found, first, grid.at(notes[first].onset).end),
+        length=length,
+        rest_before=max(Fraction(0), notes[first].onset - before),
+        per_beat=len(inside) / float(max(length, beat) / beat),
+        low=min(pitches),
+        high=max(pitches),
+        first=first,
+        last=last,
+        highest=max(inside, key=lambda i: notes[i].pitch.midi),
+        functions=tuple((function, counted[function]) for function in Function if counted[function]),
+        contour=contour_words(pitches),
+    )
+
+
+def _start(found: Labelled, first: int, bar_end: Fraction) -> Start:
+    note = found.frame.notes[first]
+    leads = bar_end - note.note.onset <= _A_PICKUP and first + 1 < len(found.solo.notes)
+    if leads and found.solo.notes[first + 1].onset - note.note.onset < _A_PICKUP and not note.strong:
+        return Start.PICKUP
+    return Start.ON_THE_BEAT if note.on_beat else Start.OFF_THE_BEAT
+
+
+_INTERVALS = (
+    "a half step", "a half step", "a step", "a third", "a third", "a fourth", "a tritone", "a fifth", "a sixth",
+    "a sixth", "a seventh", "a seventh", "an octave",
+)  # fmt: skip
+
+
+def interval_words(semitones: int) -> str:
+    """How wide an interval is, as it is said: "a fifth"."""
+    size = abs(semitones)
+    return _INTERVALS[size] if size < len(_INTERVALS) else "more than an octave"
+
+
+def contour_words(pitches: Sequence[int]) -> str:
+    """Which way a line goes, over its farthest note to its end: "climbs a sixth, then falls a third"."""
+    start, end, low, high = pitches[0], pitches[-1], min(pitches), max(pitches)
+    if low == high:
+        return "stays on one note"
+    up, down = high - max(start, end), min(start, end) - low
+    if up > down and up > 0:
+        return f"climbs {interval_words(high - start)}, then {_on(end - high)}"
+    if down > 0:
+        return f"falls {interval_words(start - low)}, then {_on(end - low)}"
+    return _on(end - start) if end != start else "turns about one note"
+
+
+def _on(move: int) -> str:
+    if move == 0:
+        return "stays there"
+    return f"{'climbs' if move > 0 else 'falls'} {interval_words(move)}"
+
+
+def set_off_by(card: Card, before: Card | None) -> tuple[str, ...]:
+    """What sets a phrase off from the one before it: "busier", "higher", "longer", in that order."""
+    if before is None:
+        return ()
+    said = []
+    for here, there, more, less, much in (
+        (card.per_beat, before.per_beat, "busier", "sparser", 1.5),
+        (card.length, before.length, "longer", "shorter", 1.5),
+    ):
+        if float(here) >= much * float(there):
+            said.append(more)
+        elif float(there) >= much * float(here):
+            said.append(less)
+    middle, was = (card.low + card.high) / 2, (before.low + before.high) / 2
+    if abs(middle - was) >= _A_FOURTH:
+        said.append("higher" if middle > was else "lower")
+    return tuple(said)
+
+
+_A_FOURTH = 5
