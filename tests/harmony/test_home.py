@@ -97,6 +97,17 @@ def test_a_local_minor_key_brings_its_raised_tones() -> None:
     assert [label.device for label in label_solo(solo)[-5:]] == ["plain", "passing", "passing", "plain", "plain"]
 
 
+def test_a_vamp_is_heard_in_its_own_signature_whatever_comes_after() -> None:
+    vamp, tune_ = tune("Em7 | Em7 | Em7 | Em7", "E minor", "dorian"), tune("Cm7 | F7 | Bbmaj7 | Bbmaj7", "Bb major")
+    both = replace(
+        vamp,
+        keys=(*vamp.keys, replace(tune_.keys[0], onset=Fraction(16))),
+        chords=(*vamp.chords, *(replace(c, id=f"x{c.id}", onset=c.onset + 16) for c in tune_.chords)),
+        form_end=Fraction(32),
+    )
+    assert heard(both) == ["E dorian", "B♭ major"]
+
+
 def test_what_its_user_set_stands() -> None:
     solo = replace(tune("G7 | C7 | G7"), heard_keys=(KeyRegion(Fraction(0), Key.parse("C major"), False),))
     assert heard(solo) == ["C major"]

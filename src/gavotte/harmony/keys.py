@@ -99,9 +99,10 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
     same = 0 if like is None else number_alike(like.changes, changes)
     came, all_totals = ([], []) if like is None else (like.came[:same], like.totals[:same])
     totals = all_totals[-1] if all_totals else [0.0] * 24
+    left = _home(solo.key_at(max(changes[max(0, same - 1)].onset, Fraction(0)))) if changes else 0
     for index, change in enumerate(changes[same:], same):
         written = solo.key_at(max(change.onset, Fraction(0)))
-        home = written.key.tonic.pitch_class + 12 * written.key.is_minor
+        home = _home(written)
         bars = min(2.0, float(change.length) / _BAR)
         root, minor = change.chord.root.pitch_class, change.chord.third == "b3"
         costs = _cost_of(chord_quality(change.chord), root, written.blues, home)
@@ -111,6 +112,10 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
             min((total, state), (totals[relative] + CHANGE_TO_RELATIVE, relative), (leave, cheapest))
             for (state, total), relative in zip(enumerate(totals), _RELATIVE, strict=True)
         ]
+        if left != home:
+            # Where the signature changes, the line is free to change with it.
+            ways[home] = min(ways[home], (totals[left], left))
+            left = home
         came.append([state for _, state in ways])
         totals = [total + cost * bars for (total, _), cost in zip(ways, costs, strict=True)]
         if index and cadences(changes[index - 1].chord, change.chord, root, minor):
@@ -124,6 +129,11 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
         path.append((state % 12, state >= 12))
         state = steps[state]
     return path[::-1]
+
+
+def _home(written: KeyRegion) -> int:
+    """The state of a written key."""
+    return written.key.tonic.pitch_class + 12 * written.key.is_minor
 
 
 def _with_their_twos(path: list[tuple[int, bool]], changes: Sequence[Change]) -> list[tuple[int, bool]]:
