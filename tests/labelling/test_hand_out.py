@@ -104,3 +104,13 @@ def test_figures_by_their_number() -> None:
     assert by_kind["upper structure"].notes == ("n0", "n1", "n2", "n3")
     assert by_kind["upper structure"].spells == "Fmaj7"
     assert by_kind["enclosure"].target == "n12"
+
+
+def test_fourths_and_moved_triads_are_told_as_what_they_are() -> None:
+    solo = make_solo(
+        [("Am7", "A4/8 C5 Bb4 Eb5 Ab5 r/8 C5/4"), ("Am7", "A4/4 C5/4 B4/8t D#5 F#5 Bb4 D5 F5"), ("Am7", "E5/1")],
+        key="G major",
+    )
+    words = [text.words for text in bar_texts(labelled(solo))]
+    assert "B♭, E♭ and A♭ are stacked in fourths over Am7." in words[0]
+    assert "B, D♯, F♯, B♭, D and F spell B and then B♭ over Am7." in words[1]

@@ -12,7 +12,7 @@ from collections.abc import Iterator, Sequence
 from gavotte.giving_way import give_way
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
-from gavotte.labelling.figures.pentatonic_run import moved_fourths, pentatonic_runs, shape_words
+from gavotte.labelling.figures.pentatonic_run import FOURTHS, moved_fourths, pentatonic_runs, shape_words
 from gavotte.labelling.figures.run import (
     WHOLE_TONE,
     Run,
@@ -250,6 +250,8 @@ def _spelled(explanation: Explanation) -> str:
 
 
 def _phrase(told: Told) -> str:
+    if told.spelled.startswith(FOURTHS) and " and then " not in told.spelled:
+        return f"{told.names} are stacked in fourths over {told.over}"
     return f"{told.names} spell {told.spelled} over {told.over}"
 
 

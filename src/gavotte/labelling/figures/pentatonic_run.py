@@ -14,6 +14,7 @@ _PENTATONIC = (0, 3, 5, 7, 10)
 _PENTATONICS = tuple(as_bits((root + step) % 12 for step in _PENTATONIC) for root in range(12))
 _FEWEST_PITCHES, _FEWEST_FOREIGN = 4, 2
 _FOURTH, _STACKED = 5, 3
+FOURTHS = "fourths"
 _OF_CHORD = frozenset({"1", "b3", "3", "b5", "5", "#5", "bb7", "b7", "7", "9"})
 
 
@@ -47,7 +48,7 @@ def shape_words(notes: Sequence[FramedNote], implied: str) -> str:
     if all(chord.degree_of(note.pitch % 12) in _OF_CHORD for note in notes):
         return ""
     if are_fourths(notes):
-        return f"fourths ({' '.join(note.note.pitch.shown for note in notes)})"
+        return f"{FOURTHS} ({' '.join(note.note.pitch.shown for note in notes)})"
     return f"the {chord.root.shown} minor pentatonic"
 
 
