@@ -108,16 +108,14 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
         costs = _cost_of(chord_quality(change.chord), root, written.blues, home)
         best = min(totals)
         cheapest, leave = totals.index(best), best + (CHANGE_OF_KEY if index else 0.0)
-        ways = [
-            min((total, state), (totals[relative] + CHANGE_TO_RELATIVE, relative), (leave, cheapest))
-            for (state, total), relative in zip(enumerate(totals), _RELATIVE, strict=True)
-        ]
+        came_from, arrived = _arrivals(totals, cheapest, leave)
         if left != home:
             # Where the signature changes, the line is free to change with it.
-            ways[home] = min(ways[home], (totals[left], left))
+            if totals[left] < arrived[home]:
+                came_from[home], arrived[home] = left, totals[left]
             left = home
-        came.append([state for _, state in ways])
-        totals = [total + cost * bars for (total, _), cost in zip(ways, costs, strict=True)]
+        came.append(came_from)
+        totals = [total + cost * bars for total, cost in zip(arrived, costs, strict=True)]
         if index and cadences(changes[index - 1].chord, change.chord, root, minor):
             two_five = minor and index > 1 and changes[index - 2].chord.is_half_diminished
             totals[root + 12 * minor] -= CADENCE * bars + (MINOR_TWO_FIVE if two_five else 0.0)
@@ -129,6 +127,21 @@ def _cheapest_path(solo: Solo, changes: Sequence[Change]) -> list[tuple[int, boo
         path.append((state % 12, state >= 12))
         state = steps[state]
     return path[::-1]
+
+
+def _arrivals(totals: Sequence[float], cheapest: int, leave: float) -> tuple[list[int], list[float]]:
+    """For each state the one it is best come from (itself, its relative, or the cheapest of all), and at what cost."""
+    came_from, arrived = [], []
+    for state, total in enumerate(totals):
+        origin, relative = state, _RELATIVE[state]
+        from_relative = totals[relative] + CHANGE_TO_RELATIVE
+        if from_relative < total:
+            origin, total = relative, from_relative
+        if leave < total:
+            origin, total = cheapest, leave
+        came_from.append(origin)
+        arrived.append(total)
+    return came_from, arrived
 
 
 def _home(written: KeyRegion) -> int:
