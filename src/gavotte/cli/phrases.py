@@ -110,7 +110,7 @@ def _lines(item: Item, told: _Told) -> Iterator[str]:
         return f"{_place(told, first)} to {_place(told, last)}"
 
     yield solo.title or item.name
-    yield f"  {_count(told.phrases, 'phrase')}, {len(grid.bars)} bars"
+    yield f"  {_count(told.phrases, 'phrase')}, {_count([bar for bar in grid.bars if bar.number > 0], 'bar')}"
     before: Card | None = None
     for number, phrase in enumerate(told.phrases, 1):
         card = card_of(told.found, phrase)
@@ -174,7 +174,7 @@ def _beats(length: Fraction) -> str:
 def _place(told: _Told, index: int) -> str:
     note = told.found.frame.notes[index]
     bar = told.found.frame.grid.at(note.note.onset)
-    return f"{max(0, bar.number)}, {note.place}"
+    return f"{bar.number if bar.number > 0 else 'pickup'}, {note.place}"
 
 
 def _names(solo: Solo, stretch: Phrase | Instance) -> str:
