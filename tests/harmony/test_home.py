@@ -42,6 +42,7 @@ MINOR_BLUES = "Cm7 | Cm7 | Cm7 | Cm7 | Fm7 | Fm7 | Cm7 | Cm7 | Ab7 | G7 | Cm7 | 
         ("Cm7 | F7 | Bb7", "C major", "B♭ major blues"),
         ("C7 | F7 | Bb7 | F7", "F major", "F major blues"),
         ("Ab7 | G7 | Cm7", "C minor", "C minor blues"),
+        ("Cm7 | Fm7 | Cm7", "C major", "C minor blues"),
         (MINOR_BLUES, "Eb major", "C minor blues"),
         (MINOR_BLUES, "C major", "C minor blues"),
         ("F7 | Bb7 | F7 | F7 | Bb7 | Bdim7 | F7 | D7 | Gm7 | C7 | F7 | C7", "F major", "F major blues"),
@@ -66,6 +67,7 @@ def test_the_chords_outvote_the_signature(chords: str, key: str, expected: str) 
         ("G7 | F7 | G7", "G major", "mixolydian"),
         ("Dm7 | Dm7 | Ebm7 | Ebm7 | Dm7 | Dm7", "C major", ""),
         ("Bbmaj7 | Ebmaj7", "C major", ""),
+        ("Cm7 | Fm7 | Bb7 | Cm7", "C minor", ""),
     ],
 )
 def test_a_signature_that_fits_stands(chords: str, key: str, mode: str) -> None:

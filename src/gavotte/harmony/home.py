@@ -138,6 +138,9 @@ def _blues(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home | 
     minor = _minor_blues(changes)
     if minor is not None:
         return Home(KeyRegion(written.onset, minor, True), "♭VI7 and V7 lead home, as in a minor blues")
+    minor = _between_one_and_four(changes)
+    if minor is not None:
+        return Home(KeyRegion(written.onset, minor, True), "i and iv alone go back and forth, as in a minor blues")
     return None
 
 
@@ -206,3 +209,14 @@ def _minor_blues(changes: Sequence[Change]) -> Key | None:
     flat_six = six.is_dominant and (six.root.pitch_class - one.root.pitch_class) % 12 == _FLAT_SIXTH
     leads = five.is_dominant and falls_a_fifth(five, one) and one.third == "b3" and not one.is_half_diminished
     return Key(one.root, "minor") if flat_six and leads and not one.is_diminished else None
+
+
+def _between_one_and_four(changes: Sequence[Change]) -> Key | None:
+    """The key in which minor sevenths on i and iv alone go back and forth, from i and back to it."""
+    first = changes[0].chord
+    if len(changes) < FEWEST_CHORDS or changes[-1].chord.root.pitch_class != first.root.pitch_class:
+        return None
+    steps = {(change.chord.root.pitch_class - first.root.pitch_class) % 12 for change in changes}
+    sevenths = all(change.chord.third == "b3" and change.chord.seventh == "b7" for change in changes)
+    plain = sevenths and not any(change.chord.is_half_diminished for change in changes)
+    return Key(first.root, "minor") if plain and steps == {0, _FOURTH} else None
