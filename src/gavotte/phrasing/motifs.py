@@ -80,7 +80,7 @@ def motifs_of(solo: Solo) -> tuple[Motif, ...]:
         for at in starts:
             taken[at : at + size] = True
         heard = tuple(Instance(line.places[at], line.places[at + size - 1]) for at in starts)
-        found.append(Motif(heard, _relation(line, size, starts), round(weight / pairs.total, 4)))
+        found.append(Motif(heard, _relation(line, size, starts), round(min(1.0, weight / pairs.total), 4)))
     return tuple(sorted(found, key=lambda motif: -motif.weight))
 
 
