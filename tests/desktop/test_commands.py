@@ -242,6 +242,26 @@ def test_a_cancelled_computation_stops_and_frees_its_worker(qtbot: QtBot) -> Non
     assert told == []
 
 
+@pytest.mark.parametrize("fails", [False, True])
+def test_a_step_that_stops_its_own_work_is_the_last_that_is_heard(qtbot: QtBot, fails: bool) -> None:
+    activities, told = Activities(), []
+    ended = threading.Event()
+
+    def steps() -> Iterator[float]:
+        yield 0.5
+        # As where a dialog closes while a step lets events in.
+        activities.cancel("me")
+        ended.set()
+        if fails:
+            raise ValueError("too late")
+
+    activities.step("me", steps(), lambda: told.append("done"), told.append)
+    qtbot.waitUntil(ended.is_set)
+    QApplication.processEvents()
+    assert told == []
+    assert activities.is_idle
+
+
 def test_files_that_hang_keep_nothing_else_waiting(qtbot: QtBot) -> None:
     activities, done = Activities(), []
     arrives, ended = threading.Event(), threading.Semaphore(0)

@@ -122,6 +122,25 @@ def test_labelling_what_changed_gives_what_labelling_everything_does(
         assert known.costs == fresh.costs
 
 
+def test_a_decided_note_leads_nowhere_over_a_rest() -> None:
+    solo = make_solo([("C", "C5/4 E5 D5 r"), ("C", "C5/4 E5 G5/2")])
+    solo = with_decision(solo, "n2", Function.PASSING, "passing")
+    known = labelled(solo)
+    assert known.labels[2].target is None
+    without = replace(solo, notes=(*solo.notes[:3], *solo.notes[4:]))
+    assert labelled(without, like=known).labels == labelled(without).labels
+    inside = with_decision(make_solo([("C", "C5/4 E5 D5 C5"), ("C", "E5/1")]), "n2", Function.PASSING, "passing")
+    assert labelled(inside).labels[2].target == "n3"
+
+
+def test_a_chord_behind_the_last_note_can_be_asked_elsewhere() -> None:
+    solo = make_solo([("C", "C5/4 Eb5 r/2"), ("G7", "r/1")])
+    frame = labelled(solo).frame
+    other, first, last = frame.with_span_at(1, Fraction(3), 4)
+    assert (first, last) == (0, 2)
+    assert [note.until_change for note in other.notes] == [3.0, 2.0]
+
+
 def test_a_small_edit_labels_only_the_notes_about_it_anew() -> None:
     solo = DEMOS[0]
     known = labelled(solo)

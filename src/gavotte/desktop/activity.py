@@ -189,11 +189,13 @@ class Steps(QObject):
         self._steps = steps
         self._on_progress, self._on_done, self._on_failed = on_progress, on_done, on_failed
         self._timer = QTimer(self)
+        self._is_stopped = False
         self._timer.timeout.connect(self._step)
         self._timer.start(0)
 
     def cancel(self) -> None:
         """Stop, and clean up what was begun."""
+        self._is_stopped = True
         self._timer.stop()
         if isinstance(self._steps, Generator):
             # A step that stops its own work is still running.
@@ -205,9 +207,14 @@ class Steps(QObject):
         try:
             share = next(self._steps, None)
         except Exception as error:
+            if self._is_stopped:
+                return
             self._timer.stop()
             _log(error)
             self._on_failed(error)
+            return
+        if self._is_stopped:
+            # What waited for it went away while the step was running.
             return
         if share is None:
             self._timer.stop()
@@ -346,8 +353,8 @@ class Activities(QObject):
         activity = Activity(owner, words, cancelled)
 
         def done() -> None:
-            activity._end()
-            then()
+            if activity._end():
+                then()
 
         work = Steps(steps, partial(self._go_on, activity), done, self._ending(activity, otherwise), self)
         return self._begin(activity, work)
@@ -371,8 +378,8 @@ class Activities(QObject):
 
     def _ending(self, activity: Activity, then: Callable[[Any], None]) -> Callable[[Any], None]:
         def end(found: Any) -> None:
-            activity._end()
-            then(found)
+            if activity._end():
+                then(found)
 
         return end
 

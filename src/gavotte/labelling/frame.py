@@ -213,7 +213,9 @@ class Frame:
         """The frame with a chord in force from another time on, as ``with_note`` has it with another note."""
         times = sorted((float(self.spans[span].onset), float(onset)))
         low, high = self.notes_between(*times)
-        first, last = self._about(min(low, len(self.notes) - 1), max(low, high - 1), reach)
+        # No note may begin in between, least of all where the chord stands behind the last.
+        low = min(low, len(self.notes) - 1)
+        first, last = self._about(low, max(low, high - 1), reach)
         other = copy.copy(self)
         moved = replace(self.spans[span], onset=onset)
         other.spans = (*self.spans[:span], moved, *self.spans[span + 1 :])

@@ -243,8 +243,12 @@ def _decided(frame: Frame, note: FramedNote, label: Label, decision: Decision) -
 
 
 def _likely_target(frame: Frame, note: FramedNote, function: Function) -> int | None:
-    """Where a note that the user calls passing or approach leads: the next resting point after it."""
+    """Where a note that the user calls passing or approach leads: the next resting point after it, not over a rest."""
     if function not in (Function.PASSING, Function.APPROACH):
         return None
-    later = range(note.index + 1, min(note.index + 5, len(frame.notes)))
-    return next((k for k in later if frame.is_resting_point(k)), note.after)
+    for k in range(note.index + 1, min(note.index + 5, len(frame.notes))):
+        if frame.notes[k - 1].rest_after:
+            break
+        if frame.is_resting_point(k):
+            return k
+    return note.after
