@@ -189,13 +189,13 @@ class Steps(QObject):
         self._steps = steps
         self._on_progress, self._on_done, self._on_failed = on_progress, on_done, on_failed
         self._timer = QTimer(self)
-        self._is_stopped = False
+        self._cancelled = False
         self._timer.timeout.connect(self._step)
         self._timer.start(0)
 
     def cancel(self) -> None:
         """Stop, and clean up what was begun."""
-        self._is_stopped = True
+        self._cancelled = True
         self._timer.stop()
         if isinstance(self._steps, Generator):
             # A step that stops its own work is still running.
@@ -207,13 +207,13 @@ class Steps(QObject):
         try:
             share = next(self._steps, None)
         except Exception as error:
-            if self._is_stopped:
+            if self._cancelled:
                 return
             self._timer.stop()
             _log(error)
             self._on_failed(error)
             return
-        if self._is_stopped:
+        if self._cancelled:
             # What waited for it went away while the step was running.
             return
         if share is None:
@@ -353,8 +353,8 @@ class Activities(QObject):
         activity = Activity(owner, words, cancelled)
 
         def done() -> None:
-            if activity._end():
-                then()
+            activity._end()
+            then()
 
         work = Steps(steps, partial(self._go_on, activity), done, self._ending(activity, otherwise), self)
         return self._begin(activity, work)
@@ -378,8 +378,8 @@ class Activities(QObject):
 
     def _ending(self, activity: Activity, then: Callable[[Any], None]) -> Callable[[Any], None]:
         def end(found: Any) -> None:
-            if activity._end():
-                then(found)
+            activity._end()
+            then(found)
 
         return end
 

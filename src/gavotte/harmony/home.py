@@ -8,7 +8,7 @@ another key explains the chords clearly better from end to end, and they come ho
 from __future__ import annotations
 
 import itertools
-from collections import Counter
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -26,7 +26,8 @@ CLEARLY, CLEARLY_SHORT = 0.2, 0.3
 """By how much more foreign they must be in the key of the signature, over four bars and more, and over fewer."""
 ENOUGH_OF_A_BLUES = 2.0
 """How much must speak for a dominant chord as the tonic: see ``_speaking_for``."""
-_LONG_BARS, _LONG_CHORDS, _BAR, _BLUES_BARS = 4, 4, 4, 12
+BLUES_BARS = 12
+_LONG_BARS, _LONG_CHORDS, _BAR = 4, 4, 4
 _FOURTH, _FIFTH, _FLAT_SIXTH = 5, 7, 8
 
 Bars = Sequence[frozenset[int]]
@@ -52,9 +53,15 @@ def home_of(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home |
 
 
 def is_blues_form(bars: Bars, tonic: int) -> bool:
-    """Whether twelve bars have the form of a blues on a tonic (pitch class)."""
+    """Whether the first twelve bars are a blues on a tonic (pitch class); not where there are fewer."""
     home, four, five = tonic, (tonic + _FOURTH) % 12, (tonic + _FIFTH) % 12
-    return home in bars[0] and four in bars[4] and home in bars[6] and five in bars[8] | bars[9]
+    return (
+        len(bars) >= BLUES_BARS
+        and home in bars[0]
+        and four in bars[4]
+        and home in bars[6]
+        and five in bars[8] | bars[9]
+    )
 
 
 # -- another key ----------------------------------------------------------------------------------------
@@ -87,11 +94,11 @@ def other_key(changes: Sequence[Change], written: KeyRegion) -> Key | None:
     return Key(tonic_name(changes, likely[0]), "minor" if likely[1] else "major")
 
 
-def _weights(changes: Sequence[Change]) -> Counter[tuple[int, str]]:
+def _weights(changes: Sequence[Change]) -> Mapping[tuple[int, str], float]:
     """How long each kind of chord sounds on each root, in quarter notes."""
-    weights: Counter[tuple[int, str]] = Counter()
+    weights: defaultdict[tuple[int, str], float] = defaultdict(float)
     for change in changes:
-        weights[change.chord.root.pitch_class, chord_quality(change.chord)] += float(change.length)  # type: ignore[assignment]
+        weights[change.chord.root.pitch_class, chord_quality(change.chord)] += float(change.length)
     return weights
 
 
@@ -146,15 +153,13 @@ def _blues(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home | 
 
 def _by_form(changes: Sequence[Change], bars: Bars, written: KeyRegion) -> Home | None:
     """A blues by the form of its first twelve bars, on the written tonic or that of the first chord."""
-    if len(bars) < _BLUES_BARS:
-        return None
     first = changes[0].chord
     for tonic in (written.key.tonic, first.root):
         own = [c.chord for c in changes if c.chord.root.pitch_class == tonic.pitch_class]
         four = [c.chord for c in changes if (c.chord.root.pitch_class - tonic.pitch_class) % 12 == _FOURTH]
         minor = bool(own) and own[0].third == "b3"
         earthy = any(chord.third == "b3" if minor else chord.is_dominant for chord in four)
-        if earthy and is_blues_form(bars[:_BLUES_BARS], tonic.pitch_class):
+        if earthy and is_blues_form(bars, tonic.pitch_class):
             key = Key(tonic_name(changes, tonic.pitch_class), "minor" if minor else "major")
             return Home(KeyRegion(written.onset, key, True), "the twelve bars have the form of a blues")
     return None
@@ -203,8 +208,6 @@ def _speaking_for(changes: Sequence[Change], written: int) -> dict[int, float]:
 
 def _minor_blues(changes: Sequence[Change]) -> Key | None:
     """The key in which ♭VI7 and V7 lead to i at the end."""
-    if len(changes) < FEWEST_CHORDS:
-        return None
     six, five, one = (change.chord for change in changes[-3:])
     flat_six = six.is_dominant and (six.root.pitch_class - one.root.pitch_class) % 12 == _FLAT_SIXTH
     leads = five.is_dominant and falls_a_fifth(five, one) and one.third == "b3" and not one.is_half_diminished
@@ -214,7 +217,7 @@ def _minor_blues(changes: Sequence[Change]) -> Key | None:
 def _between_one_and_four(changes: Sequence[Change]) -> Key | None:
     """The key in which minor sevenths on i and iv alone go back and forth, from i and back to it."""
     first = changes[0].chord
-    if len(changes) < FEWEST_CHORDS or changes[-1].chord.root.pitch_class != first.root.pitch_class:
+    if changes[-1].chord.root.pitch_class != first.root.pitch_class:
         return None
     steps = {(change.chord.root.pitch_class - first.root.pitch_class) % 12 for change in changes}
     sevenths = all(change.chord.third == "b3" and change.chord.seventh == "b7" for change in changes)

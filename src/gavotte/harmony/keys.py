@@ -19,10 +19,10 @@ from operator import attrgetter
 
 from gavotte.harmony.changes import Change
 from gavotte.harmony.foreignness import cadences, chord_quality, foreign_step, foreignness
+from gavotte.harmony.home import tonic_name
 from gavotte.solo.differences import number_alike
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.theory.key import Key
-from gavotte.theory.pitch import PitchName
 
 CHANGE_OF_KEY = 3.0
 """What leaving one key for another costs, in bars of a chord that is wholly foreign."""
@@ -186,14 +186,9 @@ def _region(solo: Solo, tonic: int, minor: bool, stretch: list[Change]) -> list[
     )
     if not homecomings or at_home < _SHORTEST_TONIC or end - onset < _SHORTEST_BARS * _BAR:
         return [HeardKey(onset, end, written.key, written.blues)]
-    key = Key(_tonic_name(tonic, minor, stretch), "minor" if minor else "major")
+    key = Key(tonic_name(stretch, tonic), "minor" if minor else "major")
     bar_words = f"{math.ceil(at_home / _BAR)} bars" if at_home > _BAR else "a bar"
     return [HeardKey(onset, end, key, False, f"a cadence into {key.shown}, and {bar_words} at rest there")]
-
-
-def _tonic_name(tonic: int, minor: bool, stretch: list[Change]) -> PitchName:
-    """The tonic as its own chord spells it."""
-    return next(change.chord.root for change in stretch if change.chord.root.pitch_class == tonic)
 
 
 def _joined(solo: Solo, regions: list[HeardKey]) -> tuple[HeardKey, ...]:

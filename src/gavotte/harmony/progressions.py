@@ -14,12 +14,11 @@ from fractions import Fraction
 
 from gavotte.harmony.changes import Change, falls_a_fifth, falls_a_semitone, is_two_five
 from gavotte.harmony.ground import Ground
-from gavotte.harmony.home import is_blues_form
+from gavotte.harmony.home import BLUES_BARS, is_blues_form
 from gavotte.harmony.numerals import numeral, place_words
 from gavotte.theory.key import Key
 
 _VAMP_BARS = 4
-_BLUES_BARS = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -205,19 +204,14 @@ def blues_choruses(ground: Ground) -> tuple[tuple[Fraction, Fraction], ...]:
     return tuple(_choruses(ground))
 
 
-def blues_on(ground: Ground, tonic: int) -> bool:
-    """Whether the first twelve bars have the form of a blues on a tonic (pitch class), whatever key is heard."""
-    return len(ground.bar_roots) >= _BLUES_BARS and is_blues_form(ground.bar_roots[:_BLUES_BARS], tonic)
-
-
 def _choruses(ground: Ground) -> Iterator[tuple[Fraction, Fraction]]:
     bars = [bar for bar in ground.grid.bars if bar.number > 0]
     start = heard = 0
-    while start + _BLUES_BARS <= len(bars):
+    while start + BLUES_BARS <= len(bars):
         while heard + 1 < len(ground.keys) and ground.keys[heard + 1].onset <= bars[start].onset:
             heard += 1
         tonic = ground.keys[heard].key.tonic.pitch_class
-        is_blues = is_blues_form(ground.bar_roots[start : start + _BLUES_BARS], tonic)
+        is_blues = is_blues_form(ground.bar_roots[start : start + BLUES_BARS], tonic)
         if is_blues:
-            yield bars[start].onset, bars[start + _BLUES_BARS - 1].end
-        start += _BLUES_BARS if is_blues else 1
+            yield bars[start].onset, bars[start + BLUES_BARS - 1].end
+        start += BLUES_BARS if is_blues else 1

@@ -10,8 +10,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from gavotte.harmony.ground import Ground
-from gavotte.harmony.home import other_key
-from gavotte.harmony.progressions import blues_on
+from gavotte.harmony.home import is_blues_form, other_key
 from gavotte.solo.document import KeyRegion
 from gavotte.theory.key import Key
 
@@ -36,9 +35,9 @@ def contradicted(ground: Ground) -> KeyRegion | None:
 
 def _as_blues(ground: Ground, written: KeyRegion) -> KeyRegion | None:
     """The key of a blues whose form begins with the chords, where it is not that of the signature."""
-    if blues_on(ground, written.key.tonic.pitch_class):
+    if is_blues_form(ground.bar_roots, written.key.tonic.pitch_class):
         return None
     first = ground.changes[0].chord
-    if first.root.pitch_class == written.key.tonic.pitch_class or not blues_on(ground, first.root.pitch_class):
+    if not is_blues_form(ground.bar_roots, first.root.pitch_class):
         return None
     return KeyRegion(Fraction(0), Key(first.root, "minor" if first.third == "b3" else "major"), True)

@@ -32,17 +32,14 @@ def plain_tone() -> Explanation:
 def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation | None:
     """A tone of the coming chord, early: tied over the change, before a rest, struck again, or left by leap."""
     following = frame.following_span(note)
-    if note.is_tone or following is None or note.note.grace:
+    if following is None or not is_early(frame, note):
         return None
-    if not 0 < note.until_change <= note.beat_length + TOLERANCE:
-        return None
-    pitch_class = note.note.pitch.pitch_class
-    if pitch_class not in following.tones:
-        return None
-    if note.sounds_on or _struck_again(frame, note):
+    if note.sounds_on or struck_again(frame, note):
         fit = 0.95
-    elif note.rest_after or _leaps_within(frame, note, following.tones):
-        fit = 0.9 if note.rest_after else 0.82
+    elif note.rest_after:
+        fit = 0.9
+    elif _leaps_within(frame, note, following.tones):
+        fit = 0.82
     else:
         return None
     return Explanation(
@@ -50,13 +47,24 @@ def anticipation(frame: Frame, note: FramedNote, school: School) -> Explanation 
         "anticipation",
         fit,
         implied=following.text or None,
-        degree=following.chord.degree_of(pitch_class),
+        degree=following.chord.degree_of(note.note.pitch.pitch_class),
         cost=costs_of(school).early,
         early=True,
     )
 
 
-def _struck_again(frame: Frame, note: FramedNote) -> bool:
+def is_early(frame: Frame, note: FramedNote) -> bool:
+    """Whether a note within the last beat of its chord is no tone of it, but one of the next."""
+    following = frame.following_span(note)
+    if note.is_tone or following is None or note.note.grace:
+        return False
+    if not 0 < note.until_change <= note.beat_length + TOLERANCE:
+        return False
+    return note.note.pitch.pitch_class in following.tones
+
+
+def struck_again(frame: Frame, note: FramedNote) -> bool:
+    """Whether the next note strikes the same pitch over a later chord."""
     following = frame.notes[note.index + 1] if note.index + 1 < len(frame.notes) else None
     return following is not None and following.pitch == note.pitch and following.span > note.span
 

@@ -96,11 +96,11 @@ def contour_words(pitches: Sequence[int]) -> str:
     if low == high:
         return "stays on one note"
     up, down = high - max(start, end), min(start, end) - low
-    if up > down and up > 0:
+    if up > down:
         return f"climbs {interval_words(high - start)}, then {_on(end - high)}"
     if down > 0:
         return f"falls {interval_words(start - low)}, then {_on(end - low)}"
-    return _on(end - start) if end != start else "turns about one note"
+    return _on(end - start)
 
 
 def _on(move: int) -> str:
@@ -114,13 +114,13 @@ def set_off_by(card: Card, before: Card | None) -> tuple[str, ...]:
     if before is None:
         return ()
     said = []
-    for here, there, more, less, much in (
-        (card.per_beat, before.per_beat, "busier", "sparser", 1.5),
-        (card.length, before.length, "longer", "shorter", 1.5),
+    for here, there, more, less in (
+        (card.per_beat, before.per_beat, "busier", "sparser"),
+        (card.length, before.length, "longer", "shorter"),
     ):
-        if float(here) >= much * float(there):
+        if float(here) >= _MUCH * float(there):
             said.append(more)
-        elif float(there) >= much * float(here):
+        elif float(there) >= _MUCH * float(here):
             said.append(less)
     middle, was = (card.low + card.high) / 2, (before.low + before.high) / 2
     if abs(middle - was) >= _A_FOURTH:
@@ -128,4 +128,4 @@ def set_off_by(card: Card, before: Card | None) -> tuple[str, ...]:
     return tuple(said)
 
 
-_A_FOURTH = 5
+_A_FOURTH, _MUCH = 5, 1.5

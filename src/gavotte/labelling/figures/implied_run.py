@@ -129,8 +129,7 @@ def _start_in(frame: Frame, stretch: Sequence[FramedNote], chord: Spelled) -> li
     """The notes of the stretch up to the first that does not belong to the chord; none over a chord of its root."""
     if frame.span_of(stretch[0]).chord.root.pitch_class == chord.root:
         return []
-    end = next((i for i, note in enumerate(stretch) if note.pitch % 12 not in chord.with_ninth), len(stretch))
-    return list(stretch[:end])
+    return list(itertools.takewhile(lambda note: note.pitch % 12 in chord.with_ninth, stretch))
 
 
 def _rank(run: Sequence[FramedNote], chord: Spelled) -> int:
@@ -205,8 +204,7 @@ def _figure(frame: Frame, chain: Sequence[Run]) -> Figure:
     fit = _fit(chain)
     for run in chain:
         name = name_of(run.notes, run.chord, frame.span_of(run.notes[0]).chord.root.pitch_class)
-        is_chord = all(note.pitch % 12 in run.chord.with_ninth for note in run.notes)
-        shape = "" if is_chord else shape_words(run.notes, name)
+        shape = shape_words(run.notes, name)
         told = Explanation(Function.OUTSIDE, "implied", fit, implied=name, figure=NAME, shape=shape)
         for note in run.notes:
             if not note.is_tone:

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator, Sequence
 
 from gavotte.labelling.figures.run import Run, foreign, is_blues_run, lasts_a_beat, moves, stretch_from
-from gavotte.labelling.figures.spelled import Spelled, as_bits, chord_of
+from gavotte.labelling.figures.spelled import Spelled, chord_of
 from gavotte.labelling.frame import Frame, FramedNote
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import parse_chord_symbol
+from gavotte.theory.scale import collection_pitch_classes
 
-_PENTATONIC = (0, 3, 5, 7, 10)
-_PENTATONICS = tuple(as_bits((root + step) % 12 for step in _PENTATONIC) for root in range(12))
+_PENTATONICS = tuple(collection_pitch_classes("minor pentatonic", root) for root in range(12))
 _FEWEST_PITCHES, _FEWEST_FOREIGN = 4, 2
 _FOURTH, _STACKED = 5, 3
 FOURTHS = "fourths"
@@ -27,12 +28,16 @@ def pentatonic_runs(frame: Frame, start: int, last: int) -> Iterator[Run]:
     if len(foreign(stretch)) < _FEWEST_FOREIGN:
         return
     for root, classes in enumerate(_PENTATONICS):
-        notes = _within(stretch, classes)
+        notes = _begun_within(stretch, classes)
         if len({note.pitch for note in notes}) >= _FEWEST_PITCHES and _is_run(frame, notes):
             yield Run(tuple(notes), chord_of(root, "m7"), _distance(notes, root))
     fourths = stretch[:_STACKED]
     if are_fourths(fourths) and _is_run(frame, fourths):
         yield Run(tuple(fourths), _chord_of_fourths(fourths))
+
+
+def _begun_within(stretch: Sequence[FramedNote], classes: frozenset[int]) -> list[FramedNote]:
+    return list(itertools.takewhile(lambda note: note.pitch % 12 in classes, stretch))
 
 
 def are_fourths(notes: Sequence[FramedNote]) -> bool:
@@ -63,12 +68,6 @@ def moved_fourths(run: Run, notes: Sequence[FramedNote]) -> Run | None:
 def _chord_of_fourths(notes: Sequence[FramedNote]) -> Spelled:
     """The lowest of the fourths is heard as the root: 1 4 ♭7."""
     return chord_of(min(note.pitch for note in notes) % 12, "m7")
-
-
-def _within(stretch: Sequence[FramedNote], classes: int) -> list[FramedNote]:
-    """The notes up to the first that is not one of these pitch classes (bits)."""
-    end = next((i for i, note in enumerate(stretch) if not classes & 1 << note.pitch % 12), len(stretch))
-    return list(stretch[:end])
 
 
 def _is_run(frame: Frame, notes: Sequence[FramedNote]) -> bool:

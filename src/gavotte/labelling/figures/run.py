@@ -10,6 +10,7 @@ from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
 from gavotte.labelling.figures.spelled import LONGEST_RUN, Spelled
 from gavotte.labelling.frame import TOLERANCE, Frame, FramedNote
+from gavotte.labelling.single import is_early, struck_again
 from gavotte.labelling.tensions import is_altered
 from gavotte.theory.scale import collection_pitch_classes
 
@@ -50,18 +51,9 @@ def stretch_from(frame: Frame, start: int, last: int) -> list[FramedNote]:
         if stretch[-1].rest_after or note.note.grace or note.span != stretch[0].span:
             break
         stretch.append(note)
-    if strikes_next_chord(frame, stretch[-1]):
+    if struck_again(frame, stretch[-1]) and is_early(frame, stretch[-1]):
         stretch.pop()
     return stretch
-
-
-def strikes_next_chord(frame: Frame, note: FramedNote) -> bool:
-    """Whether a note is no tone of its chord but one of the next, and is struck again when that begins."""
-    following = note.index + 1
-    if note.is_tone or following >= len(frame.notes) or note.until_change > note.beat_length + TOLERANCE:
-        return False
-    again = frame.notes[following]
-    return again.pitch == note.pitch and again.span == note.span + 1 and again.is_tone
 
 
 def moves(notes: Sequence[FramedNote]) -> list[int]:
@@ -75,19 +67,16 @@ def foreign(notes: Iterable[FramedNote]) -> list[FramedNote]:
 
 
 def has_foreign(frame: Frame, notes: Sequence[FramedNote]) -> bool:
-    """Whether two added notes are there at all, and one that the written chord has no place for."""
+    """Whether two added notes are there at all, and one that the written chord, one and the same, has no place for."""
     added = [note for note in notes if not note.is_tone]
     return len(added) > 1 and (bool(foreign(added)) or _contradicts(frame, added))
 
 
 def _contradicts(frame: Frame, added: list[FramedNote]) -> bool:
     """A 13 beside a ♭13, or an 11 beside an altered tone, over a dominant: no one scale holds both."""
-    for span, group in itertools.groupby(added, key=lambda note: note.span):
-        chord = frame.spans[span].chord
-        degrees = {note.degree for note in group}
-        if {"13", "b13"} <= degrees or ("11" in degrees and any(is_altered(chord, degree) for degree in degrees)):
-            return True
-    return False
+    chord = frame.span_of(added[0]).chord
+    degrees = {note.degree for note in added}
+    return {"13", "b13"} <= degrees or ("11" in degrees and any(is_altered(chord, degree) for degree in degrees))
 
 
 def lasts_a_beat(notes: Sequence[FramedNote]) -> bool:
