@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import QTimer
+from PyQt6.QtCore import QThreadPool, QTimer
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
@@ -101,6 +102,32 @@ def test_who_writes_without_a_pause_is_saved_all_the_same(qtbot: QtBot, at_ferry
     qtbot.waitUntil(lambda: at_ferry.studio.library.solo(solo_id) != before)
     assert writing.isActive()
     writing.stop()
+
+
+def test_it_is_saved_in_time_while_every_worker_is_busy(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    pool = QThreadPool.globalInstance()
+    assert pool is not None
+    let_go = threading.Event()
+    for _ in range(pool.maxThreadCount()):
+        at_ferry.activities.beside(at_ferry, let_go.wait, lambda _: None, lambda _: None)
+    try:
+        at_ferry.session.decide(Function.OUTSIDE)
+        qtbot.waitUntil(lambda: at_ferry.studio.saver.is_saved, timeout=4 * SAVE_DELAY_MS)
+    finally:
+        let_go.set()
+
+
+def test_a_long_solo_is_written_beside_when_another_desk_is_shown(
+    qtbot: QtBot, at_ferry: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("gavotte.desktop.solo.saver._SHORT", 1)
+    session, saver = at_ferry.session, at_ferry.studio.saver
+    assert session.solo_id is not None
+    session.decide(Function.OUTSIDE)
+    at_ferry.show_desk("write")
+    assert not saver.is_saved
+    qtbot.waitUntil(lambda: saver.is_saved, timeout=4 * SAVE_DELAY_MS)
+    assert at_ferry.studio.library.solo(session.solo_id) == session.solo
 
 
 def test_what_is_known_of_a_recording_is_tried_again_too(at_ferry: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:

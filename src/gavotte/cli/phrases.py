@@ -6,19 +6,16 @@ import argparse
 import json
 import sys
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from typing import TextIO
 
 from gavotte.cli.sources import Item, Sources
 from gavotte.labelling.labeller import Labelled, labelled
-from gavotte.labelling.wording import chord_words, degree_words, goal_words
 from gavotte.phrasing.card import Card, card_of, set_off_by
-from gavotte.phrasing.collections import collections_of
 from gavotte.phrasing.motifs import Instance, motifs_of
 from gavotte.phrasing.phrases import Phrase, phrases_of
 from gavotte.phrasing.strong_beats import kept_on_strong_beats
-from gavotte.solo.document import Function, Solo
-from gavotte.theory.scale import SCALES
+from gavotte.phrasing.telling import chosen_from, counted, functions_words, landing_words, place_of, quarters
+from gavotte.solo.document import Solo
 
 
 def phrases_command(given: list[str]) -> int:
@@ -107,10 +104,10 @@ def _lines(item: Item, told: _Told) -> Iterator[str]:
     solo, grid = item.solo, told.found.frame.grid
 
     def where(first: int, last: int) -> str:
-        return f"{_place(told, first)} to {_place(told, last)}"
+        return f"{place_of(told.found, first)} to {place_of(told.found, last)}"
 
     yield solo.title or item.name
-    yield f"  {_count(told.phrases, 'phrase')}, {_count([bar for bar in grid.bars if bar.number > 0], 'bar')}"
+    yield f"  {counted(len(told.phrases), 'phrase')}, {counted(sum(bar.number > 0 for bar in grid.bars), 'bar')}"
     before: Card | None = None
     for number, phrase in enumerate(told.phrases, 1):
         card = card_of(told.found, phrase)
@@ -121,8 +118,8 @@ def _lines(item: Item, told: _Told) -> Iterator[str]:
         yield "  What comes back:"
     for motif in told.motifs:
         head = motif.instances[0]
-        yield f"       {_names(solo, head)}: {_count(motif.instances, 'time')}, {motif.relation}"
-        yield f"       at {', '.join(_place(told, place.first) for place in motif.instances)}"
+        yield f"       {_names(solo, head)}: {counted(len(motif.instances), 'time')}, {motif.relation}"
+        yield f"       at {', '.join(place_of(told.found, place.first) for place in motif.instances)}"
     kept = [index for index in told.strong if index is not None]
     if kept:
         yield f"  On the strong beats: {' '.join(solo.notes[index].pitch.name.shown for index in kept)}"
@@ -131,55 +128,17 @@ def _lines(item: Item, told: _Told) -> Iterator[str]:
 def _card_lines(told: _Told, phrase: Phrase, card: Card, before: Card | None) -> Iterator[str]:
     """What is said of a phrase: how it goes, what it lands on, which notes it is made of, what sets it off."""
     notes = told.found.solo.notes
-    rest = f" after {_beats(card.rest_before)} of rest" if card.rest_before else ""
-    yield f"{card.start}{rest}; {_beats(card.length)}, {card.per_beat:.1f} notes a beat; {card.contour}"
-    yield f"lands on {_landing_words(told, card.last)}; highest {notes[card.highest].pitch.shown}"
-    yield ", ".join(f"{number} {_FUNCTIONS[function]}{'s' * (number != 1)}" for function, number in card.functions)
-    likely = collections_of(told.found, phrase.first, phrase.last)
-    chosen = next((chosen for chosen in likely if len(SCALES[chosen.collection]) <= _MOST_TONES), None)
-    if chosen is not None and chosen.score >= _WORTH_NAMING:
+    rest = f" after {quarters(card.rest_before)} of rest" if card.rest_before else ""
+    yield f"{card.start}{rest}; {quarters(card.length)}, {card.per_beat:.1f} notes a beat; {card.contour}"
+    yield f"lands on {landing_words(told.found, card.last)}; highest {notes[card.highest].pitch.shown}"
+    yield functions_words(card)
+    chosen = chosen_from(told.found, phrase)
+    if chosen is not None:
         yield f"from {chosen.name} ({chosen.inside} of {chosen.total} notes)"
     apart = set_off_by(card, before)
     if apart:
         yield f"{' and '.join(apart)} than the phrase before"
 
 
-def _landing_words(told: _Told, index: int) -> str:
-    """What a note is against its chord, or against the coming one where it is early."""
-    frame, label = told.found.frame, told.found.labels[index]
-    note = frame.notes[index]
-    following = frame.following_span(note)
-    if label.device != "anticipation" or following is None:
-        return goal_words(frame, note)
-    words = degree_words(label.degree, label.shown_degree)
-    return f"{note.note.pitch.shown}, already the {words} of {chord_words(following)}"
-
-
-_WORTH_NAMING, _MOST_TONES = 4.0, 7
-"""How likely a collection must be to be named, and of how many tones at most: eight explain too much."""
-_FUNCTIONS = {
-    Function.CHORD: "chord tone",
-    Function.EXTENSION: "extension",
-    Function.PASSING: "passing note",
-    Function.APPROACH: "approach note",
-    Function.OUTSIDE: "outside note",
-}
-
-
-def _beats(length: Fraction) -> str:
-    number = float(length)
-    return f"{number:g} quarter note{'' if number == 1 else 's'}"
-
-
-def _place(told: _Told, index: int) -> str:
-    note = told.found.frame.notes[index]
-    bar = told.found.frame.grid.at(note.note.onset)
-    return f"{bar.number if bar.number > 0 else 'pickup'}, {note.place}"
-
-
 def _names(solo: Solo, stretch: Phrase | Instance) -> str:
     return " ".join(note.pitch.name.shown for note in solo.notes[stretch.first : stretch.last + 1])
-
-
-def _count(things: Sequence[object], name: str) -> str:
-    return f"{len(things)} {name}{'' if len(things) == 1 else 's'}"

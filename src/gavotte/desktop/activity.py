@@ -18,7 +18,7 @@ from typing import Any
 
 from PyQt6.QtCore import QObject, QThreadPool, QTimer, pyqtSignal, pyqtSlot
 
-from gavotte.desktop.undisturbed import wait_for_interface
+from gavotte.desktop.undisturbed import Undisturbed, wait_for_interface
 from gavotte.formats.errors import FormatError
 from gavotte.giving_way import giving_way
 from gavotte.library.errors import LibraryError
@@ -131,6 +131,7 @@ class _Messenger(QObject):
         walk.tell(share)
 
     @pyqtSlot(object, object, object)
+    @Undisturbed()
     def _deliver(self, job: Job, result: Any, error: Exception | None) -> None:
         job.deliver(result, error)
 
@@ -203,6 +204,7 @@ class Steps(QObject):
                 self._steps.close()
         self.deleteLater()
 
+    @Undisturbed()
     def _step(self) -> None:
         try:
             share = next(self._steps, None)

@@ -7,10 +7,11 @@ with every worker that computes.
 from __future__ import annotations
 
 import threading
+import time
 from contextlib import ContextDecorator
 
 _LONGEST = 1.0
-"""Seconds a worker waits at most, should a stretch never end."""
+"""Seconds a stretch is left undisturbed at most: it may have asked the user something, and wait for the answer."""
 
 _free = threading.Event()
 _free.set()
@@ -20,8 +21,12 @@ class Undisturbed(ContextDecorator):
     """A stretch of the interface's thread in which workers wait where they can. It must not wait for one of them."""
 
     _depth = 0
+    began = 0.0
+    """When the outermost stretch began, in seconds of a clock that never goes back."""
 
     def __enter__(self) -> None:
+        if not Undisturbed._depth:
+            Undisturbed.began = time.monotonic()
         Undisturbed._depth += 1
         _free.clear()
 
@@ -33,5 +38,5 @@ class Undisturbed(ContextDecorator):
 
 def wait_for_interface() -> None:
     """Wait, in a worker, while the interface is at work."""
-    if not _free.is_set():
-        _free.wait(_LONGEST)
+    if not _free.is_set() and (left := Undisturbed.began + _LONGEST - time.monotonic()) > 0:
+        _free.wait(left)

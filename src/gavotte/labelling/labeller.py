@@ -89,24 +89,22 @@ def _with_decisions(frame: Frame, ruled: Sequence[Label], like: Labelled | None)
             for note, rule in zip(frame.notes[first:last], ruled[first:last], strict=True)
         ]
         return (*like.labels[:first], *fresh, *like.labels[last - frame.moved :])
-    known: dict[str, tuple[Label, Label, Decision]] = {}
+    known: dict[int, Label] = {}
     if like is not None:
-        before = {decision.note: decision for decision in like.solo.decisions}
+        changed = {decision.note for decision in not_shared(like.solo.decisions, solo.decisions)}
         known = {
-            rule.note: (rule, label, before[rule.note])
+            id(rule): label
             for rule, label in zip(like.ruled, like.labels, strict=True)
-            if rule.note in before
+            if rule is not label and rule.note not in changed
         }
-    labels = []
-    for note, rule in zip(frame.notes, ruled, strict=True):
-        decision = decisions.get(rule.note)
-        if decision is None:
-            labels.append(rule)
-            continue
-        old = known.get(rule.note)
-        is_known = old is not None and old[0] is rule and old[2] == decision
-        labels.append(old[1] if old is not None and is_known else _decided(frame, note, rule, decision))
-    return tuple(labels)
+    return tuple(
+        known[id(rule)]
+        if id(rule) in known
+        else _decided(frame, note, rule, decisions[rule.note])
+        if rule.note in decisions
+        else rule
+        for note, rule in zip(frame.notes, ruled, strict=True)
+    )
 
 
 def is_small_step(before: Solo, after: Solo) -> bool:
@@ -211,6 +209,7 @@ def _sustained(frame: Frame, note: FramedNote) -> tuple[Sustained, ...]:
 
 def _decided(frame: Frame, note: FramedNote, label: Label, decision: Decision) -> Label:
     """The label with the user's decision in force and the rules' own answer first among the alternatives."""
+    give_way()
     kind = (decision.function, decision.device)
     if kind == (label.function, label.device):
         return replace(label, decided=True, confidence=1.0)

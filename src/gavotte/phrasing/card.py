@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+import statistics
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -25,20 +27,27 @@ class Start(StrEnum):
 class Card:
     """A phrase in figures. Times are in quarter notes, pitches MIDI numbers, notes indexes.
 
-    ``rest_before`` is the silence before it, ``per_beat`` how many notes begin in a beat on average, ``functions`` how
-    many notes have each function, ``contour`` which way it goes, in words.
+    ``rest_before`` is the silence before it, ``per_beat`` how many notes begin in a beat on average, ``rests`` the
+    share of it that is silent, ``middle`` the mean of its pitches, ``functions`` how many notes have each function,
+    ``syncopated`` how many begin off the beat and hold over the next one, ``tension`` the mean tension of its first,
+    second and last third, ``contour`` which way it goes, in words.
     """
 
     start: Start
     length: Fraction
     rest_before: Fraction
     per_beat: float
+    rests: float
     low: int
     high: int
+    middle: float
     first: int
     last: int
     highest: int
+    longest: int
     functions: tuple[tuple[Function, int], ...]
+    syncopated: int
+    tension: tuple[float, float, float]
     contour: str
 
 
@@ -60,14 +69,38 @@ def card_of(found: Labelled, phrase: Phrase) -> Card:
         length=length,
         rest_before=max(Fraction(0), notes[first].onset - before),
         per_beat=len(inside) / float(max(length, beat) / beat),
+        rests=max(0.0, 1 - float(sum((notes[i].duration for i in inside), Fraction(0)) / length)) if length else 0.0,
         low=min(pitches),
         high=max(pitches),
+        middle=statistics.fmean(pitches),
         first=first,
         last=last,
         highest=max(inside, key=lambda i: notes[i].pitch.midi),
+        longest=max(inside, key=lambda i: notes[i].duration),
         functions=tuple((function, counted[function]) for function in Function if counted[function]),
+        syncopated=sum(_is_syncopated(found, i) for i in inside),
+        tension=_thirds([found.labels[i].tension for i in inside]),
         contour=contour_words(pitches),
     )
+
+
+def _is_syncopated(found: Labelled, index: int) -> bool:
+    """Whether a note begins off the beat and holds over the next one."""
+    framed = found.frame.notes[index]
+    if framed.on_beat:
+        return False
+    note, bar = framed.note, found.frame.grid.at(framed.note.onset)
+    offset = note.onset - bar.onset
+    _, beat = bar.meter.beat_at(offset)
+    return note.end - bar.onset > beat.offset + beat.length
+
+
+def _thirds(tensions: Sequence[float]) -> tuple[float, float, float]:
+    """The mean of the first, second and last third; a short phrase has fewer, of which some count twice."""
+    count = len(tensions)
+    cuts = [0, -(-count // 3), max(-(-count // 3), count - count // 3), count]
+    first, second, last = (tensions[a:b] or tensions[max(0, a - 1) : a + 1] for a, b in itertools.pairwise(cuts))
+    return statistics.fmean(first), statistics.fmean(second), statistics.fmean(last)
 
 
 def _start(found: Labelled, first: int, bar_end: Fraction) -> Start:

@@ -20,16 +20,19 @@ _A_BREATH = 0.5
 class Line:
     """The notes of a line but its grace notes, each array one entry for each note, or for each move between two.
 
-    ``places`` are indexes into the solo's notes, ``onsets`` quarter notes, ``bars`` the same in bars, ``pitches`` MIDI
-    numbers; ``moves`` semitones, ``steps`` letters and ``gaps`` quarter notes from onset to onset: one entry fewer.
-    ``rests`` says that a rest of a beat follows, ``begins`` and ``ends`` that a gesture begins or ends there (a rest of
-    half a beat or a long note parts gestures).
+    ``places`` are indexes into the solo's notes, ``onsets`` quarter notes, ``bars`` the same in bars, ``beats_a_bar``
+    the beats of each note's bar, ``pitches`` MIDI numbers, ``letters`` the same in letters; ``moves`` semitones,
+    ``steps`` letters and ``gaps`` quarter notes from onset to onset: one entry fewer. ``rests`` says that a rest of a
+    beat follows, ``begins`` and ``ends`` that a gesture begins or ends there (a rest of half a beat or a long note
+    parts gestures).
     """
 
     places: list[int]
     onsets: NDArray[np.float64]
     bars: NDArray[np.float64]
+    beats_a_bar: NDArray[np.float64]
     pitches: NDArray[np.int64]
+    letters: NDArray[np.int64]
     moves: NDArray[np.int64]
     steps: NDArray[np.int64]
     gaps: NDArray[np.float64]
@@ -43,12 +46,13 @@ def line_of(solo: Solo) -> Line:
     places = [i for i, note in enumerate(solo.notes) if not note.grace]
     notes = [solo.notes[i] for i in places]
     grid = BarGrid(solo)
-    bars, beats = [], []
+    bars, beats, per_bar = [], [], []
     for note in notes:
         index = grid.index_at(note.onset)
         bar = grid.bars[index]
         bars.append(index + float(note.onset - bar.onset) / float(bar.end - bar.onset))
         beats.append(float(bar.meter.beat_at(note.onset - bar.onset)[1].length))
+        per_bar.append(float(bar.end - bar.onset) / beats[-1])
     onsets = np.array([float(note.onset) for note in notes])
     ends_at = np.array([float(note.end) for note in notes])
     pitches = np.array([note.pitch.midi for note in notes], dtype=np.int64)
@@ -63,7 +67,9 @@ def line_of(solo: Solo) -> Line:
         places,
         onsets,
         np.array(bars),
+        np.array(per_bar),
         pitches,
+        letters,
         np.diff(pitches),
         np.diff(letters),
         gaps,

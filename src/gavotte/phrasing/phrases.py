@@ -12,8 +12,9 @@ from __future__ import annotations
 import itertools
 import math
 import statistics
+from bisect import bisect_left
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from gavotte.giving_way import give_way
 from gavotte.solo.bars import BarGrid
@@ -63,17 +64,51 @@ class Phrase:
 
 
 def phrases_of(solo: Solo, weights: Weights = WEIGHTS) -> tuple[Phrase, ...]:
-    """The phrases of a line, in order; together they hold every note. None where there is no note."""
+    """The phrases of a line, in order; together they hold every note. None where there is no note.
+
+    A phrase begins where the user says so (``Solo.phrase_starts``), and nowhere where the user says that none does.
+    """
     heads = [i for i, note in enumerate(solo.notes) if not note.grace]
     if not heads:
         return (Phrase(0, len(solo.notes) - 1),) if solo.notes else ()
     grid = BarGrid(solo)
     notes = [solo.notes[i] for i in heads]
-    starts = _best_starts(notes, grid, weights)
+    starts = _best_starts(notes, grid, weights, *_decided(solo, heads))
     # Grace notes belong to the note they lead into.
     firsts = [0, *(heads[start - 1] + 1 for start in starts[1:])]
     lasts = [*(first - 1 for first in firsts[1:]), len(solo.notes) - 1]
     return tuple(Phrase(first, last) for first, last in zip(firsts, lasts, strict=True))
+
+
+def _decided(solo: Solo, heads: Sequence[int]) -> tuple[list[int], frozenset[int]]:
+    """Where, of the notes but grace notes, a phrase must begin, in order, and where none may."""
+    places = solo.places
+    marks = {bisect_left(heads, places[mark.note]): mark.begins for mark in solo.phrase_starts if mark.note in places}
+    wanted = sorted(i for i, begins in marks.items() if begins and 0 < i < len(heads))
+    return wanted, frozenset(i for i, begins in marks.items() if not begins)
+
+
+def gestures_of(solo: Solo, phrase: Phrase) -> tuple[Phrase, ...]:
+    """The smaller gestures a phrase is made of: itself where it is one. They end where something speaks for an end,
+    and have three notes at least.
+    """
+    heads = [i for i in range(phrase.first, phrase.last + 1) if not solo.notes[i].grace]
+    notes = [solo.notes[i] for i in heads]
+    if len(notes) < 2 * _LEAST_NOTES:
+        return (phrase,)
+    worths = _worths(notes, _places(notes, BarGrid(solo)), replace(WEIGHTS, boundary=0.0))
+    firsts = [phrase.first]
+    last_cut = 0
+    for i, worth in enumerate(worths, 1):
+        if worth >= _A_GESTURE and i - last_cut >= _LEAST_NOTES and len(notes) - i >= _LEAST_NOTES:
+            firsts.append(heads[i - 1] + 1)
+            last_cut = i
+    lasts = [*(first - 1 for first in firsts[1:]), phrase.last]
+    return tuple(Phrase(first, last) for first, last in zip(firsts, lasts, strict=True))
+
+
+_LEAST_NOTES, _A_GESTURE = 3, 1.3
+"""The notes a gesture has at least, and what must speak for an end of one."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,8 +135,10 @@ def _places(notes: Sequence[Note], grid: BarGrid) -> list[_Place]:
     return places
 
 
-def _best_starts(notes: Sequence[Note], grid: BarGrid, weights: Weights) -> list[int]:
-    """The notes with which the phrases of the best division begin."""
+def _best_starts(
+    notes: Sequence[Note], grid: BarGrid, weights: Weights, wanted: Sequence[int], barred: frozenset[int]
+) -> list[int]:
+    """The notes with which the phrases of the best division begin: among them all ``wanted``, and none ``barred``."""
     where = _places(notes, grid)
     worth = [0.0, *_worths(notes, where, weights)]
     beats = _beats(notes, where)
@@ -109,9 +146,13 @@ def _best_starts(notes: Sequence[Note], grid: BarGrid, weights: Weights) -> list
     came = [0] * (len(notes) + 1)
     for stop in range(1, len(notes) + 1):
         give_way()
-        for start in range(stop - 1, -1, -1):
+        if stop in barred and stop < len(notes):
+            continue
+        # The last wanted start before the end: no phrase may lead over it.
+        floor = wanted[k - 1] if (k := bisect_left(wanted, stop)) else 0
+        for start in range(stop - 1, floor - 1, -1):
             length = (beats[stop] - beats[start]) / _FOUR
-            if length > _BARS_AT_MOST and start < stop - 1:
+            if length > _BARS_AT_MOST and best[stop] > -math.inf:
                 break
             total = best[start] + (worth[stop] if stop < len(notes) else 0.0) - _strange(length, weights)
             if total > best[stop]:

@@ -32,11 +32,16 @@ def kept_on_strong_beats(found: Labelled) -> tuple[int | None, ...]:
     extension. An early note that is let go before the beat it anticipates still has it. In a rest the first note within
     an eighth takes it.
     """
+    return kept_at(found, strong_beats(found))
+
+
+def kept_at(found: Labelled, beats: Sequence[Fraction]) -> tuple[int | None, ...]:
+    """The same for any beats, by their onsets in quarter notes."""
     notes, labels = found.solo.notes, found.labels
     places = found.solo.places
     sounding = [i for i, note in enumerate(notes) if not note.grace]
     onsets = [notes[i].onset for i in sounding]
-    return tuple(_kept(beat, notes, labels, places, sounding, onsets) for beat in strong_beats(found))
+    return tuple(_kept(beat, notes, labels, places, sounding, onsets) for beat in beats)
 
 
 def _kept(

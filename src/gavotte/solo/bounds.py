@@ -52,7 +52,8 @@ def within_bounds(solo: Solo) -> Solo:
 
 def _check_counts(solo: Solo) -> None:
     for name in ("notes", "chords", "meters", "keys", "odd_bars", "sections", "phrases", "decisions", "tempo_changes",
-                 "texts", "heard_keys", "readings", "dismissed", "passed", "remarks"):  # fmt: skip
+                 "texts", "heard_keys", "readings", "dismissed", "passed", "remarks", "phrase_starts", "phrase_words",
+                 "reductions"):  # fmt: skip
         if len(getattr(solo, name)) > MAX_NOTES:
             raise BoundsError(f"there are {len(getattr(solo, name))} {name.replace('_', ' ')}")
     if not solo.meters or not solo.keys:
@@ -69,6 +70,7 @@ def _words(solo: Solo) -> Iterator[tuple[str, str]]:
     yield from (("a section", section.label) for section in solo.sections)
     yield from (("a text", text.words) for text in solo.texts)
     yield from (("a remark", remark.words) for remark in solo.remarks)
+    yield from (("what a phrase does", words.words) for words in solo.phrase_words)
 
 
 def _check_words(where: str, words: str) -> None:

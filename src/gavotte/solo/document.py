@@ -230,6 +230,30 @@ class Remark:
 
 
 @dataclass(frozen=True, slots=True)
+class PhraseStart:
+    """The user's decision that a phrase ``begins`` with a note, or that none does."""
+
+    note: str
+    begins: bool
+
+
+@dataclass(frozen=True, slots=True)
+class PhraseWords:
+    """What the user says the phrase does that begins with a note."""
+
+    note: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Reduction:
+    """The user's decision how long a note stays while the line is reduced: up to which ``level`` of its skeleton."""
+
+    note: str
+    level: int
+
+
+@dataclass(frozen=True, slots=True)
 class Instrument:
     """An instrument: ``transposition`` is what written pitch must move by to sound (a B♭ trumpet: −2 semitones).
 
@@ -298,6 +322,9 @@ class Solo:
     dismissed: tuple[Dismissed, ...] = ()
     passed: tuple[Dismissed, ...] = ()
     remarks: tuple[Remark, ...] = ()
+    phrase_starts: tuple[PhraseStart, ...] = ()
+    phrase_words: tuple[PhraseWords, ...] = ()
+    reductions: tuple[Reduction, ...] = ()
     year: int | None = None
     album: str = ""
 

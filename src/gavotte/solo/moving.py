@@ -24,7 +24,10 @@ from gavotte.solo.document import (
     Note,
     OddBar,
     Phrase,
+    PhraseStart,
+    PhraseWords,
     Reading,
+    Reduction,
     Remark,
     Section,
     Solo,
@@ -53,7 +56,8 @@ ROLES: Mapping[type, Mapping[str, Role]] = {
         "title": S, "player": S, "instrument": S, "style": S, "tempo": S, "pickup": S, "meters": PARTS, "keys": PARTS,
         "odd_bars": PARTS, "chords": PARTS, "sections": PARTS, "notes": PARTS, "phrases": S, "decisions": S,
         "tempo_changes": PARTS, "swing": S, "texts": PARTS, "form_end": T, "chorus": S, "school": S,
-        "heard_keys": PARTS, "readings": PARTS, "dismissed": PARTS, "passed": PARTS, "remarks": PARTS, "year": S,
+        "heard_keys": PARTS, "readings": PARTS, "dismissed": PARTS, "passed": PARTS, "remarks": PARTS,
+        "phrase_starts": S, "phrase_words": S, "reductions": S, "year": S,
         "album": S,
     },
     Note: {
@@ -72,6 +76,9 @@ ROLES: Mapping[type, Mapping[str, Role]] = {
     Remark: {"onset": T, "words": S},
     Phrase: {"first": S, "last": S},
     Decision: {"note": S, "function": S, "device": S},
+    PhraseStart: {"note": S, "begins": S},
+    PhraseWords: {"note": S, "words": S},
+    Reduction: {"note": S, "level": S},
     Mark: {"articulation": S, "semitones": S},
 }  # fmt: skip
 """The role of every field. Lengths stay: they are the same wherever they begin. A ``form_end`` of 0 means none."""
@@ -222,6 +229,9 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
         dismissed=(),
         passed=(),
         remarks=(),
+        phrase_starts=(),
+        phrase_words=(),
+        reductions=tuple(reduction for reduction in solo.reductions if reduction.note in ids),
     )
 
 

@@ -3,22 +3,24 @@
 from __future__ import annotations
 
 import itertools
+import re
 from bisect import bisect_left, bisect_right, insort
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from fractions import Fraction
+from typing import Protocol, TypeVar
 
+from gavotte.solo.differences import differing
 from gavotte.solo.document import Note, Solo
 
-
-def _is_number(text: str) -> bool:
-    return text.isascii() and text.isdigit()
+_NUMBERED = re.compile(r"^n([0-9]+)$", re.MULTILINE)
 
 
 def fresh_ids(solo: Solo, count: int) -> list[str]:
     """Names for new notes that no note of the solo has, nor any decision speaks of."""
     known = itertools.chain((note.id for note in solo.notes), (decision.note for decision in solo.decisions))
-    first = max((int(name[1:]) for name in known if name[:1] == "n" and _is_number(name[1:])), default=-1) + 1
+    # One search through all of them: this is done at every key.
+    first = max(map(int, _NUMBERED.findall("\n".join(known))), default=-1) + 1
     return [f"n{first + k}" for k in range(count)]
 
 
@@ -29,23 +31,40 @@ def fresh_chord_ids(solo: Solo) -> Iterator[str]:
 
 
 def with_line(solo: Solo, notes: Iterable[Note]) -> Solo:
-    """The solo with another line of notes. Decisions and phrases that speak of missing notes go with them."""
+    """The solo with another line of notes. What was decided about missing notes goes with them."""
     return _with_ordered(solo, tuple(sorted(notes, key=_place)))
 
 
 def _with_ordered(solo: Solo, line: tuple[Note, ...]) -> Solo:
     """The same for notes in order already: sorting a long line takes as long as all else that is done to it."""
-    if not solo.decisions and not solo.phrases:
-        return replace(solo, notes=line)
-    ids = {note.id for note in line}
-    decisions = tuple(decision for decision in solo.decisions if decision.note in ids)
+    start, old_stop, new_stop = differing(solo.notes, line)
+    gone = {note.id for note in solo.notes[start:old_stop]} - {note.id for note in line[start:new_stop]}
     return replace(
         solo,
         notes=line,
-        # What stays the same value is known at once to be the same.
-        decisions=solo.decisions if len(decisions) == len(solo.decisions) else decisions,
-        phrases=tuple(phrase for phrase in solo.phrases if phrase.first in ids and phrase.last in ids),
+        decisions=_about_others(solo.decisions, gone),
+        phrases=tuple(phrase for phrase in solo.phrases if phrase.first not in gone and phrase.last not in gone),
+        phrase_starts=_about_others(solo.phrase_starts, gone),
+        phrase_words=_about_others(solo.phrase_words, gone),
+        reductions=_about_others(solo.reductions, gone),
     )
+
+
+class _AboutNote(Protocol):
+    """What was decided about a note."""
+
+    @property
+    def note(self) -> str: ...
+
+
+AboutT = TypeVar("AboutT", bound=_AboutNote)
+
+
+def _about_others(decided: tuple[AboutT, ...], gone: set[str]) -> tuple[AboutT, ...]:
+    """What was decided about other notes than those that are gone."""
+    kept = tuple(about for about in decided if about.note not in gone) if gone else decided
+    # What stays the same value is known at once to be the same.
+    return kept if len(kept) < len(decided) else decided
 
 
 def _place(note: Note) -> tuple[float, bool]:
@@ -55,7 +74,11 @@ def _place(note: Note) -> tuple[float, bool]:
 
 def cleared(solo: Solo, start: Fraction, end: Fraction) -> Solo:
     """Silence from ``start`` up to ``end``: a note that sounds into it stops there, one that starts in it goes."""
-    notes = solo.notes
+    return _with_ordered(solo, _silenced(solo.notes, start, end))
+
+
+def _silenced(notes: tuple[Note, ...], start: Fraction, end: Fraction) -> tuple[Note, ...]:
+    """The same of a line in order."""
     first = bisect_left(notes, (float(start), False), key=_place)
     last = bisect_left(notes, (float(end), False), key=_place)
     # The notes before may sound into it: one, if the line is in order.
@@ -63,7 +86,7 @@ def cleared(solo: Solo, start: Fraction, end: Fraction) -> Solo:
         replace(note, duration=start - note.onset, written=()) if note.onset < start < note.end else note
         for note in notes[max(0, first - _SOUNDING) : first]
     ]
-    return _with_ordered(solo, (*notes[: max(0, first - _SOUNDING)], *before, *notes[last:]))
+    return (*notes[: max(0, first - _SOUNDING)], *before, *notes[last:])
 
 
 _SOUNDING = 8
@@ -73,15 +96,14 @@ _SOUNDING = 8
 def placed(solo: Solo, *notes: Note) -> Solo:
     """The solo with these notes in place of what sounded there; a note with the same name is exchanged."""
     ids = {note.id for note in notes}
-    others = replace(solo, notes=tuple(note for note in solo.notes if note.id not in ids))
+    others = tuple(note for note in solo.notes if note.id not in ids)
     for note in notes:
         if not note.grace:
-            others = cleared(others, note.onset, note.end)
-    # Decisions about notes that were only exchanged stay.
-    line = list(others.notes)
+            others = _silenced(others, note.onset, note.end)
+    line = list(others)
     for note in notes:
         insort(line, note, key=_place)
-    return _with_ordered(replace(others, decisions=solo.decisions, phrases=solo.phrases), tuple(line))
+    return _with_ordered(solo, tuple(line))
 
 
 def notes_between(solo: Solo, start: Fraction, end: Fraction) -> tuple[Note, ...]:

@@ -9,6 +9,7 @@ from PyQt6.QtGui import QAction, QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import QAbstractButton, QMainWindow, QMenu, QWidget
 
 from gavotte.desktop.command import Command, always, with_key
+from gavotte.desktop.undisturbed import Undisturbed
 
 
 class _Menu(QMenu):
@@ -139,6 +140,7 @@ class Actions(QObject):
         _tell_key(command, command.buttons)
         return action
 
+    @Undisturbed()
     def _run(self, command: Command) -> None:
         self.begun.emit()
         command.run()

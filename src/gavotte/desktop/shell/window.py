@@ -65,6 +65,7 @@ from gavotte.desktop.theme.look import FOLLOW_SYSTEM, LOOKS, palette_for
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.stylesheet import style_sheet
 from gavotte.desktop.translation import translate
+from gavotte.desktop.undisturbed import Undisturbed
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
 from gavotte.library.corrections import take_in_corrections
@@ -298,6 +299,7 @@ class MainWindow(QMainWindow):
         if not self.session.is_labelled:
             self._changed(Update.EDITED)
 
+    @Undisturbed()
     def _show_states(self) -> None:
         for name in self.desks:
             self.rail.show_state(name, self.desks[name].state())
@@ -344,7 +346,7 @@ class MainWindow(QMainWindow):
 
     def show_desk(self, name: str, item: str = "", view: str = "") -> None:
         """Go to a desk, to one of its items in one of its views where that is said."""
-        self.studio.saver.save()
+        self.studio.saver.hurry()
         before, desk = self.desk, self.desks[name]
         if desk is not before:
             self.notice.hide()

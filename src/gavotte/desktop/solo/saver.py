@@ -27,6 +27,8 @@ LOG = logging.getLogger("gavotte")
 
 SAVE_DELAY_MS = 800
 """From the first change that is not in the library until it is written; later changes do not put that off."""
+_SHORT = 2000
+"""Notes of a solo that is put together for the library in a few milliseconds."""
 AGAIN_MS = 5000
 """Until it is tried again where it failed."""
 RESCUED_SOLO, RESCUED_RECORDING = ".solo.json", ".recording.json"
@@ -108,14 +110,23 @@ class Saver(QObject):
         held = dict(self._solos)
         return self._write(held, _rows(held))
 
+    def hurry(self) -> None:
+        """Write everything now where that takes no time to speak of, else begin at once."""
+        if all(len(solo.notes) <= _SHORT for solo in self._solos.values()):
+            self.save()
+        else:
+            self._soon.stop()
+            self._activities.cancel(self)
+            self._save_beside()
+
     def _save_beside(self) -> None:
-        """Write everything; what goes into the library is put together beside the interface."""
+        """Write everything; what goes into the library is put together beside the interface, behind nobody else's work."""
         held = dict(self._solos)
 
         def take(rows: dict[str, dict[str, object]]) -> None:
             self._write(held, rows)
 
-        self._activities.beside(self, lambda: _rows(held), take, self._not_written)
+        self._activities.beside(self, lambda: _rows(held), take, self._not_written, apart=True)
 
     def _write(self, held: Mapping[str, Solo], rows: Mapping[str, dict[str, object]]) -> bool:
         """Write what was put together of the solos that were held, and every recording; False where it failed."""

@@ -10,6 +10,7 @@ from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.label.memory import Memory
 from gavotte.desktop.solo.session import LABEL_AT_ONCE, SoloSession
 from gavotte.desktop.translation import translate
+from gavotte.desktop.undisturbed import Undisturbed
 from gavotte.harmony.inferring import with_inferred_chords
 from gavotte.labelling.answers import (
     as_blues,
@@ -285,6 +286,7 @@ class Review(QObject):
         else:
             session.edit(translate("Gavotte", "Leave the label as it is"), with_doubt_passed(solo, item.first))
 
+    @Undisturbed()
     def take_plain(self) -> None:
         """Take all labels nobody need look at as they are."""
         session = self._session

@@ -1,0 +1,253 @@
+"""What is said of phrases: the lines of a phrase's card, and a sentence on what it does."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+
+from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.wording import chord_words, degree_words, goal_words
+from gavotte.phrasing.card import Card, Start, set_off_by
+from gavotte.phrasing.collections import Chosen, collections_of
+from gavotte.phrasing.motifs import Instance, Motif
+from gavotte.phrasing.phrases import Phrase
+from gavotte.phrasing.relations import Kind, Relation
+from gavotte.solo.document import Function
+from gavotte.theory.degrees import shown_degree
+from gavotte.theory.scale import SCALES
+
+FUNCTION_NAMES = {
+    Function.CHORD: "chord tone",
+    Function.EXTENSION: "extension",
+    Function.PASSING: "passing note",
+    Function.APPROACH: "approach note",
+    Function.OUTSIDE: "outside note",
+}
+_WORTH_NAMING, _MOST_TONES = 4.0, 7
+"""How likely a collection must be to be named, and of how many tones at most: eight explain too much."""
+
+
+@dataclass(frozen=True, slots=True)
+class Recall:
+    """What a phrase takes up: the motif at ``here``, and its ``relation`` to the one heard before, at ``there``."""
+
+    here: Instance
+    there: Instance
+    relation: Relation
+
+
+def counted(number: int, name: str) -> str:
+    """A number of things: "1 note", "3 notes"."""
+    return f"{number} {name}{'' if number == 1 else 's'}"
+
+
+def quarters(length: Fraction) -> str:
+    """A length: "2.5 quarter notes"."""
+    number = float(length)
+    return f"{number:g} quarter note{'' if number == 1 else 's'}"
+
+
+def bar_number(found: Labelled, index: int) -> str:
+    """The number of a note's bar, "pickup" before bar 1."""
+    number = found.frame.grid.at(found.solo.notes[index].onset).number
+    return str(number) if number > 0 else "pickup"
+
+
+def place_of(found: Labelled, index: int) -> str:
+    """Where a note begins: "4, the and of 2"."""
+    return f"{bar_number(found, index)}, {found.frame.notes[index].place}"
+
+
+def landing_words(found: Labelled, index: int) -> str:
+    """What a note is against its chord, or against the coming one where it is early."""
+    frame, label = found.frame, found.labels[index]
+    note = frame.notes[index]
+    following = frame.following_span(note)
+    if label.device != "anticipation" or following is None:
+        return goal_words(frame, note)
+    words = degree_words(label.degree, label.shown_degree)
+    return f"{note.note.pitch.shown}, already the {words} of {chord_words(following)}"
+
+
+def prepared_words(found: Labelled, index: int) -> str:
+    """How a note is prepared by what leads to it: "by an enclosure", "by step from above"; "" for what only begins."""
+    before = [label for label in found.labels[max(0, index - 4) : index] if label.target == found.solo.notes[index].id]
+    framed = found.frame.notes[index]
+    if any(label.device == "enclosure" for label in before):
+        return "by an enclosure"
+    if any(label.device.startswith("double") for label in before):
+        return f"by two half steps from {'below' if before[-1].device == 'double-below' else 'above'}"
+    if framed.move_in is None or framed.rest_before:
+        return ""
+    if framed.move_in == 0:
+        return "by the same note"
+    side = "below" if framed.move_in > 0 else "above"
+    if abs(framed.move_in) == 1:
+        return f"by a half step from {side}"
+    return f"by {'step' if abs(framed.move_in) == 2 else 'leap'} from {side}"
+
+
+def start_words(found: Labelled, cards: Sequence[Card], k: int) -> str:
+    """How a phrase begins, and whether that is new: "on the and of 1, the first to begin there"."""
+    card = cards[k]
+    place = found.frame.notes[card.first].place
+    where = place if place.startswith("just after") else f"on {place}"
+    words = f"with a pickup, {where}" if card.start is Start.PICKUP else where
+    earlier = {found.frame.notes[other.first].place for other in cards[:k]}
+    return f"{words}, where none began before" if k > 1 and place not in earlier else words
+
+
+def tension_words(card: Card) -> str:
+    """Where the tension lies: "inside, outside, inside"; one word where it stays so."""
+    words = [_inside(value) for value in card.tension]
+    told = [word for i, word in enumerate(words) if i == 0 or word != words[i - 1]]
+    return ", ".join(told) if len(told) > 1 else f"{told[0]} throughout"
+
+
+def _inside(tension: float) -> str:
+    return "inside" if tension < _COLOURED else "coloured" if tension < _OUTSIDE else "outside"
+
+
+_COLOURED, _OUTSIDE = 0.14, 0.32
+
+
+def register_words(card: Card, cards: Sequence[Card]) -> str:
+    """Where a phrase lies among those of the solo: "low", "in the middle", "high"."""
+    middles = [other.middle for other in cards]
+    low, high = min(middles), max(middles)
+    if high - low < _A_FOURTH:
+        return "in the middle"
+    share = (card.middle - low) / (high - low)
+    return "low" if share < 1 / 3 else "high" if share > 2 / 3 else "in the middle"
+
+
+_A_FOURTH = 5
+
+
+def chosen_from(found: Labelled, phrase: Phrase) -> Chosen | None:
+    """The collection worth naming that a phrase is chosen from, None where none is."""
+    likely = collections_of(found, phrase.first, phrase.last)
+    chosen = next((chosen for chosen in likely if len(SCALES[chosen.collection]) <= _MOST_TONES), None)
+    return chosen if chosen is not None and chosen.score >= _WORTH_NAMING else None
+
+
+def chosen_words(found: Labelled, chosen: Chosen) -> str:
+    """What a collection covers, leaves out and fails to explain: "12 of 14 notes; not B♭ F; never its 2"."""
+    notes = found.solo.notes
+    said = [f"{chosen.inside} of {counted(chosen.total, 'note')}"]
+    if chosen.outside:
+        names = dict.fromkeys(notes[i].pitch.name.shown for i in chosen.outside)
+        said.append(f"not {' '.join(names)}")
+    if chosen.left_out:
+        said.append(f"leaves out {' '.join(_above(step) for step in chosen.left_out)}")
+    return "; ".join(said)
+
+
+def _above(semitones: int) -> str:
+    names = ("1", "b2", "2", "b3", "3", "4", "b5", "5", "b6", "6", "b7", "7")
+    return shown_degree(names[semitones % 12])
+
+
+def functions_words(card: Card) -> str:
+    """How many notes have each function: "5 chord tones, 1 passing note"."""
+    return ", ".join(counted(number, FUNCTION_NAMES[function]) for function, number in card.functions)
+
+
+def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[int]) -> tuple[tuple[str, str], ...]:
+    """The lines of a phrase's card, each a heading and what is said. ``kept`` are the notes on its strong beats."""
+    card, notes, frame = cards[k], found.solo.notes, found.frame
+    before = cards[k - 1] if k else None
+    rest = f", after {quarters(card.rest_before)} of rest" if card.rest_before else ""
+    last = frame.notes[card.last]
+    lines = [
+        ("Begins", f"bar {bar_number(found, card.first)}, {start_words(found, cards, k)}{rest}"),
+        ("Ends", f"bar {bar_number(found, card.last)}, {last.place}"),
+        ("Length", f"{quarters(card.length)}, {card.per_beat:.1f} notes a beat"
+                   + (f", {round(100 * card.rests)} % rest" if card.rests >= _SOME_REST else "")),
+        ("First note", goal_words(frame, frame.notes[card.first])),
+        ("Last note", " ".join(filter(None, (landing_words(found, card.last), prepared_words(found, card.last))))),
+        ("Highest", goal_words(frame, frame.notes[card.highest])),
+        ("Longest", goal_words(frame, frame.notes[card.longest])),
+        ("Range", f"{notes[_lowest(card, found)].pitch.shown} to {notes[card.highest].pitch.shown}, "
+                  f"{register_words(card, cards)}"),
+        ("Contour", card.contour),
+        ("Notes", functions_words(card)),
+        ("Tension", tension_words(card)),
+    ]  # fmt: skip
+    if kept:
+        degrees = " ".join(found.labels[i].shown_degree for i in kept)
+        lines.append(("Strong beats", f"{' '.join(notes[i].pitch.name.shown for i in kept)} ({degrees})"))
+    if card.syncopated:
+        lines.append(("Syncopated", counted(card.syncopated, "note")))
+    apart = set_off_by(card, before)
+    if apart:
+        lines.append(("Beside the one before", " and ".join(apart)))
+    return tuple(lines)
+
+
+_SOME_REST = 0.05
+
+
+def _lowest(card: Card, found: Labelled) -> int:
+    inside = range(card.first, card.last + 1)
+    return min((i for i in inside if not found.solo.notes[i].grace), key=lambda i: found.solo.notes[i].pitch.midi)
+
+
+def sentence(found: Labelled, cards: Sequence[Card], k: int, recall: Recall | None) -> str:
+    """What a phrase does, in a sentence: how it takes up what was heard, how it goes, and where it lands how."""
+    card = cards[k]
+    apart = set_off_by(card, cards[k - 1] if k else None)
+    contour = card.contour
+    head = _recall_words(found, recall) if recall is not None else ""
+    if not head and apart:
+        head = f"{' and '.join(apart)} than before"
+    crossing = _crossing_words(found, card)
+    landing = " ".join(filter(None, (f"lands on {landing_words(found, card.last)}", prepared_words(found, card.last))))
+    if card.first == card.last:
+        return f"One note: {landing_words(found, card.last)}."
+    parts = [part for part in (head, crossing, contour) if part]
+    text = f"{', '.join(parts)}; {landing}."
+    return text[0].upper() + text[1:]
+
+
+def _crossing_words(found: Labelled, card: Card) -> str:
+    """Whether a phrase leads over the line of a section."""
+    solo = found.solo
+    first, last = solo.notes[card.first], solo.notes[card.last]
+    for section in solo.sections:
+        if first.onset < section.onset < last.end and section.onset > first.onset:
+            where = "leads in over the bar line of" if section.onset - first.onset <= 4 else "runs on into"
+            return f"{where} {section.label}"
+    return ""
+
+
+def _recall_words(found: Labelled, recall: Recall) -> str:
+    bar = bar_number(found, recall.there.first)
+    where = f"bar {bar}" if bar != "pickup" else "the pickup"
+    match recall.relation.kind:
+        case Kind.SAME:
+            return f"says again what {where} said"
+        case Kind.TURNED:
+            return f"turns what {where} said: {recall.relation.words}"
+        case _:
+            return f"takes up {where}: {recall.relation.words}"
+
+
+def recalls(
+    line_relations: Sequence[tuple[Motif, Sequence[Relation]]], phrases: Sequence[Phrase]
+) -> list[Recall | None]:
+    """For each phrase the weightiest motif it begins with that was heard before it, None where it begins with none."""
+    found: list[Recall | None] = []
+    for phrase in phrases:
+        best: Recall | None = None
+        reach = phrase.first + max(1, (phrase.last - phrase.first) // 3)
+        for motif, relations in line_relations:
+            for instance, how in zip(motif.instances[1:], relations, strict=True):
+                if phrase.first <= instance.first <= reach and motif.instances[0].last < phrase.first:
+                    best = Recall(instance, motif.instances[0], how)
+                    break
+            if best is not None:
+                break
+        found.append(best)
+    return found
