@@ -63,7 +63,7 @@ def main() -> None:
     for name, group in sets:
         lines = [marked(line) for line in group]
         print(f"{name}: {len(lines)} lines, {sum(len(line.solo.notes) for line in lines)} notes")
-        print("  ends  ", ends(lines, lambda solo: [phrase.last for phrase in phrases_of(solo)]))
+        print("  ends  ", ends(lines, lambda solo: [phrase.last for phrase in phrases_of(solo, labelled(solo).labels)]))
         print("   plain", ends(lines, ends_at_rests))
         print("  motifs", motifs(lines, motifs_of))
         print("   plain", motifs(lines, repeated_intervals))

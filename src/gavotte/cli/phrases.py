@@ -80,7 +80,7 @@ class _Told:
 
     def __init__(self, found: Labelled) -> None:
         self.found = found
-        self.phrases = phrases_of(found.solo)
+        self.phrases = phrases_of(found.solo, found.labels)
         self.motifs = motifs_of(found.solo)
         self.strong = kept_on_strong_beats(found)
 
@@ -132,8 +132,7 @@ def _card_lines(told: _Told, phrase: Phrase, card: Card, before: Card | None) ->
     yield f"{card.start}{rest}; {quarters(card.length)}, {card.per_beat:.1f} notes a beat; {card.contour}"
     yield f"lands on {landing_words(told.found, card.last)}; highest {notes[card.highest].pitch.shown}"
     yield functions_words(card)
-    chosen = chosen_from(told.found, phrase)
-    if chosen is not None:
+    for chosen in chosen_from(told.found, phrase)[:1]:
         yield f"from {chosen.name} ({chosen.inside} of {chosen.total} notes)"
     apart = set_off_by(card, before)
     if apart:

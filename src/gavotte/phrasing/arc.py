@@ -103,13 +103,15 @@ def arc_of(found: Labelled) -> Arc:
 
 
 def _rows(found: Labelled) -> list[tuple[int, int]]:
-    """The row and column of each bar: a row a chorus where its length is known, else as many bars as fit."""
+    """The row and column of each bar: a row a chorus where it is known, by length or name, else as many bars as fit."""
     solo, bars = found.solo, found.frame.grid.bars
     rows: list[tuple[int, int]] = []
     row, column, until = 0, 0, solo.chorus
+    named = {section.onset for section in solo.sections if "chorus" in section.label.lower()}
     for bar in bars:
         if bar.number > 0:
-            turns = bar.onset >= until if solo.chorus else column >= _BARS_A_ROW
+            begins = bar.onset in named and column > 0
+            turns = bar.onset >= until if solo.chorus else begins or column >= _BARS_A_ROW
             if turns:
                 row, column = row + 1, 0
                 until += solo.chorus

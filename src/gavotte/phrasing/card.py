@@ -51,7 +51,7 @@ class Card:
     contour: str
 
 
-_A_PICKUP = Fraction(3, 2)
+_A_PICKUP, _STILL_SOUNDING = Fraction(3, 2), 16
 
 
 def card_of(found: Labelled, phrase: Phrase) -> Card:
@@ -61,7 +61,9 @@ def card_of(found: Labelled, phrase: Phrase) -> Card:
     first, last = inside[0], inside[-1]
     length = max(notes[i].end for i in inside) - notes[first].onset
     beat = Fraction(found.frame.notes[first].beat_length).limit_denominator(96)
-    before = max((note.end for note in notes[: phrase.first]), default=min(Fraction(0), notes[first].onset))
+    # In a line only the last few notes can still sound.
+    earlier = notes[max(0, phrase.first - _STILL_SOUNDING) : phrase.first]
+    before = max((note.end for note in earlier), default=min(Fraction(0), notes[first].onset))
     pitches = [notes[i].pitch.midi for i in inside]
     counted = Counter(found.labels[i].function for i in inside)
     return Card(

@@ -21,9 +21,9 @@ def with_start_moved(solo: Solo, note: str, to: str) -> Solo:
     return with_words(with_words(moved, note, ""), to, words) if words else moved
 
 
-def without_phrase_decisions(solo: Solo) -> Solo:
-    """Phrases begin again where they are heard to begin."""
-    return replace(solo, phrase_starts=())
+def without_phrase_start(solo: Solo, note: str) -> Solo:
+    """Whether a phrase begins with a note is left to the rules again."""
+    return replace(solo, phrase_starts=tuple(mark for mark in solo.phrase_starts if mark.note != note))
 
 
 def words_of(solo: Solo, note: str) -> str:

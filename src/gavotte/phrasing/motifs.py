@@ -9,8 +9,11 @@ surprising its move and its rhythm are, so that scale runs of even notes, which 
 
 from __future__ import annotations
 
+import math
+from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,6 +23,8 @@ from gavotte.phrasing.line import Line, line_of
 from gavotte.solo.document import Solo
 
 _SIZES = tuple(range(3, 13))
+_BETWEEN = np.array(_SIZES) - 1
+_BEYOND = np.full(_SIZES[-1] - 1, -np.inf)
 _LONGEST_BARS = 2.1
 _FARTHEST = 3000
 """How many notes apart two stretches are compared at most: what comes back later than that is not sought."""
@@ -35,6 +40,8 @@ _ENOUGH_WORTH = 16.0
 """What a motif must explain in all, in bits."""
 _STILL = 0.5
 """What share of its instances a motif must keep when weightier ones have taken theirs."""
+_BESIDE_THE_FIRST = 0.2
+"""What share of the weightiest motif's weight another must have to be worth telling."""
 _SAME_LEVEL, _BOTH_BEGIN, _BOTH_END, _IN_SEQUENCE = 1.5, 1.5, 1.5, 2.0
 """Bits for the same pitches, for beginning or ending a gesture both times, and for following at once."""
 _OF_TWO = 0.6
@@ -81,7 +88,8 @@ def motifs_of(solo: Solo) -> tuple[Motif, ...]:
             taken[at : at + size] = True
         heard = tuple(Instance(line.places[at], line.places[at + size - 1]) for at in starts)
         found.append(Motif(heard, _relation(line, size, starts), round(min(1.0, weight / pairs.total), 4)))
-    return tuple(sorted(found, key=lambda motif: -motif.weight))
+    weighed = sorted(found, key=lambda motif: -motif.weight)
+    return tuple(motif for motif in weighed if motif.weight >= _BESIDE_THE_FIRST * weighed[0].weight)
 
 
 class _Pairs:
@@ -93,8 +101,10 @@ class _Pairs:
         self._sums = np.concatenate([[0.0], np.cumsum(self._rhythm + self._pitch)])
         self.total = float(self._sums[-1]) or 1.0
         self._shared: dict[int, list[list[tuple[float, int]]]] = {size: [[] for _ in line.onsets] for size in _SIZES}
-        self._fitting = {size: self._fits(size) for size in _SIZES}
-        self._own = {size: self._sums[size - 1 :] - self._sums[: 1 - size] for size in _SIZES}
+        self._fitting = np.column_stack([self._fits(size) for size in _SIZES])
+        sums = np.concatenate([self._sums, np.full(_SIZES[-1], np.inf)])
+        n = len(line.onsets)
+        self._own = np.column_stack([sums[size - 1 : size - 1 + n] - sums[:n] for size in _SIZES])
         for lag in range(_SIZES[0], min(_FARTHEST, len(line.onsets) - _SIZES[0]) + 1):
             self._compare(lag)
         for shared in self._shared.values():
@@ -116,32 +126,31 @@ class _Pairs:
         rhythm_bits = np.minimum(self._rhythm[:count], self._rhythm[lag:])
         shared = np.concatenate([[0.0], np.cumsum(met * pitch_bits + np.where(rhythm, 1.0, -1.0) * rhythm_bits)])
         in_pitch = np.concatenate([[0.0], np.cumsum((met - _LEAST_IN_PITCH) * pitch_bits)])
-        level = np.where(line.pitches[: len(line.pitches) - lag] == line.pitches[lag:], _SAME_LEVEL, 0.0)
-        begin = np.where(line.begins[: len(line.begins) - lag] & line.begins[lag:], _BOTH_BEGIN, 0.0)
-        end = np.where(line.ends[: len(line.ends) - lag] & line.ends[lag:], _BOTH_END, 0.0)
+        # Each row a start, each column a size; what reaches beyond the end is -inf and never like anything.
+        windows = np.lib.stride_tricks.sliding_window_view(np.concatenate([shared, _BEYOND]), len(_BEYOND) + 1)
+        plain = windows[:count, _BETWEEN] - windows[:count, :1]
+        own = np.maximum(self._own[:count], self._own[lag : lag + count])
+        # Few stretches agree at all: the rest is asked of those alone.
+        near, column = np.nonzero(plain >= _ALIKE * own)
+        if not len(near):
+            return
+        size = _BETWEEN[column] + 1
+        last, bits = near + size - 1, plain[near, column]
+        begin = line.begins[near] & line.begins[near + lag]
+        end = line.ends[last] & line.ends[last + lag]
+        level = line.pitches[near] == line.pitches[near + lag]
         # What follows at once is a sequence, wherever in the bar it falls.
-        place = np.abs((line.bars[: len(line.bars) - lag] - line.bars[lag:] + 0.5) % 1 - 0.5) < 1e-6
-        for size in _SIZES:
-            between = size - 1
-            starts = count - between + 1
-            if lag < size or starts < 1:
-                continue
-            own, other = self._own[size][:starts], self._own[size][lag : lag + starts]
-            plain = shared[between:] - shared[:starts]
-            # Few stretches agree at all: the rest is asked of those alone.
-            near = np.flatnonzero(plain >= _ALIKE * np.maximum(own, other))
-            if not len(near):
-                continue
-            at_home = place[near] | (lag == size)
-            wanted = np.where(at_home, 0.0, _ALIKE_ELSEWHERE) * np.maximum(own[near], other[near])
-            bits = plain[near] + level[near] + begin[near] + end[near + between] + _IN_SEQUENCE * (lag == size)
-            enough = np.where(at_home, _ENOUGH_BITS, _ENOUGH_ELSEWHERE)
-            contour = in_pitch[near + between] - in_pitch[near] >= 0
-            fits = self._fitting[size][near] & self._fitting[size][near + lag]
-            alike = (plain[near] >= wanted) & (bits >= enough) & contour & fits
-            for start, value in zip(near[alike].tolist(), bits[alike].tolist(), strict=True):
-                self._shared[size][start].append((value, start + lag))
-                self._shared[size][start + lag].append((value, start))
+        at_home = np.abs((line.bars[near] - line.bars[near + lag] + 0.5) % 1 - 0.5) < 1e-6
+        at_home |= lag == size
+        wanted = np.where(at_home, 0.0, _ALIKE_ELSEWHERE) * own[near, column]
+        full = bits + _SAME_LEVEL * level + _BOTH_BEGIN * begin + _BOTH_END * end + _IN_SEQUENCE * (lag == size)
+        alike = (bits >= wanted) & (full >= np.where(at_home, _ENOUGH_BITS, _ENOUGH_ELSEWHERE)) & (size <= lag)
+        alike &= in_pitch[last] - in_pitch[near] >= 0
+        alike &= self._fitting[near, column] & self._fitting[near + lag, column]
+        found = zip(near[alike].tolist(), size[alike].tolist(), full[alike].tolist(), strict=True)
+        for start, notes, value in found:
+            self._shared[notes][start].append((value, start + lag))
+            self._shared[notes][start + lag].append((value, start))
 
     def _fits(self, size: int) -> NDArray[np.bool_]:
         """For each start whether a stretch is short enough to be heard as one thing, with no long rest inside."""
@@ -164,13 +173,15 @@ class _Pairs:
     def instances(self, size: int, start: int, taken: NDArray[np.bool_] | None = None) -> list[tuple[float, int]]:
         """The stretches like one, itself first, that share no note with each other or with what is taken."""
         chosen = [(0.0, start)]
-        covered = set(range(start, start + size))
+        places = [start]
         for bits, other in self._shared[size][start]:
-            if other in covered or other + size - 1 in covered:
+            # In order, so that only the neighbours on either side are asked.
+            k = bisect_left(places, other)
+            if (k and other - places[k - 1] < size) or (k < len(places) and places[k] - other < size):
                 continue
             if taken is None or not taken[other : other + size].any():
                 chosen.append((bits, other))
-                covered.update(range(other, other + size))
+                places.insert(k, other)
         return chosen
 
     def weight(self, size: int, instances: Sequence[tuple[float, int]]) -> float:
@@ -185,13 +196,18 @@ class _Pairs:
 
     def _holds_two(self, size: int, start: int) -> bool:
         """Whether something comes back inside a stretch."""
-        end = start + size
-        return any(
-            at < other and other + part <= end
-            for part in range(_SIZES[0], size // 2 + 1)
-            for at in range(start, end - 2 * part + 1)
-            for _, other in self._shared[part][at]
-        )
+        return min(self._second_ends[start : start + size], default=math.inf) <= start + size
+
+    @cached_property
+    def _second_ends(self) -> list[float]:
+        """For each start where the second time of what begins there ends first; infinity where nothing comes back."""
+        ends = [math.inf] * len(self.line.onsets)
+        for size, shared in self._shared.items():
+            for start, others in enumerate(shared):
+                second = min((other for _, other in others if other > start), default=None)
+                if second is not None:
+                    ends[start] = min(ends[start], second + size)
+        return ends
 
 
 def _surprise(line: Line) -> tuple[NDArray[np.float64], NDArray[np.float64]]:

@@ -18,7 +18,8 @@ from dataclasses import dataclass, replace
 
 from gavotte.giving_way import give_way
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Note, Solo
+from gavotte.solo.document import Function, Note, Solo
+from gavotte.solo.label import Label
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +41,8 @@ class Weights:
     the larger ones are of twice as many."""
     parallel: float = 0.9
     """The rhythm that begins here has begun before at the same place of the bar."""
+    leads: float = 1.5
+    """What speaks against an end within a figure, or between it and what it leads to."""
     boundary: float = 2.15
     """What any end must be worth."""
     short: float = 5.0
@@ -52,6 +55,7 @@ class Weights:
 
 WEIGHTS = Weights()
 _A_FIFTH, _BARS_AT_MOST, _FIRST_NOTES = 7, 9.0, 4
+_A_BREATH = 0.5
 _PICKUP_BEATS, _A_MOMENT, _FOUR = 1.5, 1e-6, 4
 
 
@@ -63,8 +67,10 @@ class Phrase:
     last: int
 
 
-def phrases_of(solo: Solo, weights: Weights = WEIGHTS) -> tuple[Phrase, ...]:
+def phrases_of(solo: Solo, labels: Sequence[Label] = (), weights: Weights = WEIGHTS) -> tuple[Phrase, ...]:
     """The phrases of a line, in order; together they hold every note. None where there is no note.
+
+    Where ``labels`` are given, one for each note, a note that only leads on seldom ends a phrase before it has arrived.
 
     A phrase begins where the user says so (``Solo.phrase_starts``), and nowhere where the user says that none does.
     """
@@ -73,11 +79,24 @@ def phrases_of(solo: Solo, weights: Weights = WEIGHTS) -> tuple[Phrase, ...]:
         return (Phrase(0, len(solo.notes) - 1),) if solo.notes else ()
     grid = BarGrid(solo)
     notes = [solo.notes[i] for i in heads]
-    starts = _best_starts(notes, grid, weights, *_decided(solo, heads))
+    leading = _leading(notes, [labels[i] for i in heads] if labels else [])
+    starts = _best_starts(notes, grid, weights, leading, *_decided(solo, heads))
     # Grace notes belong to the note they lead into.
     firsts = [0, *(heads[start - 1] + 1 for start in starts[1:])]
     lasts = [*(first - 1 for first in firsts[1:]), len(solo.notes) - 1]
     return tuple(Phrase(first, last) for first, last in zip(firsts, lasts, strict=True))
+
+
+def _leading(notes: Sequence[Note], labels: Sequence[Label]) -> frozenset[int]:
+    """The notes before which a figure is still under way, or has not arrived, without a breath between."""
+    leading = set()
+    for i in range(1, len(labels)):
+        before, label = labels[i - 1], labels[i]
+        leads_on = before.function is Function.APPROACH and before.target is not None
+        inside = before.group is not None and before.group == label.group
+        if (leads_on or inside) and float(notes[i].onset - notes[i - 1].end) < _A_BREATH:
+            leading.add(i)
+    return frozenset(leading)
 
 
 def _decided(solo: Solo, heads: Sequence[int]) -> tuple[list[int], frozenset[int]]:
@@ -136,11 +155,18 @@ def _places(notes: Sequence[Note], grid: BarGrid) -> list[_Place]:
 
 
 def _best_starts(
-    notes: Sequence[Note], grid: BarGrid, weights: Weights, wanted: Sequence[int], barred: frozenset[int]
+    notes: Sequence[Note],
+    grid: BarGrid,
+    weights: Weights,
+    leading: frozenset[int],
+    wanted: Sequence[int],
+    barred: frozenset[int],
 ) -> list[int]:
     """The notes with which the phrases of the best division begin: among them all ``wanted``, and none ``barred``."""
     where = _places(notes, grid)
     worth = [0.0, *_worths(notes, where, weights)]
+    for i in leading:
+        worth[i] -= weights.leads
     beats = _beats(notes, where)
     best = [0.0] + [-math.inf] * len(notes)
     came = [0] * (len(notes) + 1)

@@ -13,7 +13,7 @@ from gavotte.phrasing.collections import Chosen, collections_of
 from gavotte.phrasing.motifs import Instance, Motif
 from gavotte.phrasing.phrases import Phrase
 from gavotte.phrasing.relations import Kind, Relation
-from gavotte.solo.document import Function
+from gavotte.solo.document import Function, Note
 from gavotte.theory.degrees import shown_degree
 from gavotte.theory.scale import SCALES
 
@@ -125,11 +125,12 @@ def register_words(card: Card, cards: Sequence[Card]) -> str:
 _A_FOURTH = 5
 
 
-def chosen_from(found: Labelled, phrase: Phrase) -> Chosen | None:
-    """The collection worth naming that a phrase is chosen from, None where none is."""
+def chosen_from(found: Labelled, phrase: Phrase) -> tuple[Chosen, ...]:
+    """The collections worth naming that a stretch is chosen from, the likeliest first."""
     likely = collections_of(found, phrase.first, phrase.last)
-    chosen = next((chosen for chosen in likely if len(SCALES[chosen.collection]) <= _MOST_TONES), None)
-    return chosen if chosen is not None and chosen.score >= _WORTH_NAMING else None
+    return tuple(
+        chosen for chosen in likely if len(SCALES[chosen.collection]) <= _MOST_TONES and chosen.score >= _WORTH_NAMING
+    )
 
 
 def chosen_words(found: Labelled, chosen: Chosen) -> str:
@@ -169,7 +170,7 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
         ("Last note", " ".join(filter(None, (landing_words(found, card.last), prepared_words(found, card.last))))),
         ("Highest", goal_words(frame, frame.notes[card.highest])),
         ("Longest", goal_words(frame, frame.notes[card.longest])),
-        ("Range", f"{notes[_lowest(card, found)].pitch.shown} to {notes[card.highest].pitch.shown}, "
+        ("Range", f"{_named(notes[_lowest(card, found)])} to {_named(notes[card.highest])}, "
                   f"{register_words(card, cards)}"),
         ("Contour", card.contour),
         ("Notes", functions_words(card)),
@@ -187,6 +188,11 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
 
 
 _SOME_REST = 0.05
+
+
+def _named(note: Note) -> str:
+    """A pitch with its octave: "B♭4"."""
+    return f"{note.pitch.shown}{note.pitch.octave}"
 
 
 def _lowest(card: Card, found: Labelled) -> int:

@@ -5,9 +5,10 @@ from __future__ import annotations
 from gavotte.desktop.desk.desk import Desk
 from gavotte.desktop.desks.label.desk import LabelDesk
 from gavotte.desktop.desks.listen.desk import ListenDesk
+from gavotte.desktop.desks.phrases.desk import PhrasesDesk
 from gavotte.desktop.desks.shelf.desk import ShelfDesk
 from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
 from gavotte.desktop.desks.write.desk import WriteDesk
 
-DESKS: tuple[type[Desk], ...] = (ShelfDesk, ListenDesk, WriteDesk, LabelDesk, VocabularyDesk)
+DESKS: tuple[type[Desk], ...] = (ShelfDesk, ListenDesk, WriteDesk, LabelDesk, PhrasesDesk, VocabularyDesk)
 """The registry. Window, rail, menus, map of keys, palette and restoring all go through it."""

@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
 )
 
 from gavotte.desktop.page.articulation_item import ArticulationItem
+from gavotte.desktop.page.breath_item import BREATHS, BreathItem
 from gavotte.desktop.page.chord_item import CHORD_SIZE, ChordItem
 from gavotte.desktop.page.element_path import element_path
 from gavotte.desktop.page.lane_item import (
@@ -49,6 +50,7 @@ class LineParts:
     bar_numbers: bool = True
     footnotes: bool = False
     numerals: bool = False
+    breaths: bool = False
 
     @property
     def below_ground(self) -> float:
@@ -111,6 +113,7 @@ class LineItem(QGraphicsItem):
         under = parts.under_staff
         second = SECOND_ROW if has_second_row(self.labels.values()) else 0.0
         self._bottom = self.ground + parts.below_ground + second if under else max(low, line.staff[1]) + 1.2 * SP
+        self.breaths = self._build_breaths()
         self._build_staff()
         self._build_chords()
         self._build_margin()
@@ -209,6 +212,11 @@ class LineItem(QGraphicsItem):
             return None
         x = item.sceneBoundingRect().center().x()
         return QRectF(x - SP, self.pos().y() + self.top, 2 * SP, self.height)
+
+    def head_of(self, note_id: str) -> QPointF | None:
+        """The middle of a note's head in this line, None where it does not begin here."""
+        head = next((head for head, owner in self._heads if owner == note_id), None)
+        return None if head is None else QPointF(*head.centre)
 
     def note_at(self, x: float, y: float) -> str | None:
         """The note whose head, or the room of half a space around it, is at a place of this line."""
@@ -331,6 +339,16 @@ class LineItem(QGraphicsItem):
         self.lane.setZValue(-1)
         self.lane.set_selected(self._selected)
         self.lane.set_kept(self._kept)
+
+    def _build_breaths(self) -> BreathItem | None:
+        if not self._parts.breaths:
+            return None
+        notes = [(placed.note.id, placed.x) for placed in self.line.notes]
+        item = BreathItem(notes, self.line.barlines[-1], self._palette, self)
+        item.setPos(0, self._bottom)
+        item.setZValue(-1)
+        self._bottom += BREATHS
+        return item
 
     def _stretches(self) -> list[tuple[float, float]]:
         """The ground line in pieces: one for each chord of the line."""

@@ -120,7 +120,7 @@ class Saver(QObject):
             self._save_beside()
 
     def _save_beside(self) -> None:
-        """Write everything; what goes into the library is put together beside the interface, behind nobody else's work."""
+        """Write everything; what goes into the library is put together beside the interface, before all other work."""
         held = dict(self._solos)
 
         def take(rows: dict[str, dict[str, object]]) -> None:

@@ -48,6 +48,17 @@ def _vocabulary() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
+def _phrases() -> tuple[QPainterPath, QPainterPath]:
+    """A line that breathes: two arches over the ground with a gap between them, and the peak over one."""
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(2.5, 18)
+    line.cubicTo(4, 10, 8, 10, 10, 18)
+    line.moveTo(13, 18)
+    line.cubicTo(15, 6.5, 19.5, 6.5, 21.5, 18)
+    solid.addEllipse(QPointF(17.2, 5), 2.1, 2.1)
+    return line, solid
+
+
 def _write() -> tuple[QPainterPath, QPainterPath]:
     """A note on a line, and the stroke where the next one goes."""
     line, solid = QPainterPath(), QPainterPath()
@@ -121,6 +132,7 @@ _DRAWINGS = {
     "listen": _listen,
     "write": _write,
     "label": _label,
+    "phrases": _phrases,
     "vocabulary": _vocabulary,
     "mark": _mark,
     "play": _play,

@@ -6,11 +6,16 @@ from collections.abc import Callable, Sequence
 from functools import partial
 
 from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtGui import QFontMetrics
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
+from gavotte.desktop.theme.type import BODY, font
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.widgets.one_stop import OneStop
+
+_AROUND = 14
+"""Pixels on both sides of a tab's words."""
 
 
 def _takes_keys(widget: QWidget) -> bool:
@@ -42,6 +47,7 @@ class Tabbed(QWidget):
             button.setObjectName("tab")
             button.setCheckable(True)
             button.clicked.connect(lambda _, n=name: self.show_page(n))
+            button.toggled.connect(self._fit)
             group.addButton(button)
             row.addWidget(button)
             self.tabs[name], self._words[name] = button, words
@@ -54,6 +60,12 @@ class Tabbed(QWidget):
         column.addWidget(rule())
         column.addWidget(self._stack, 1)
         self.show_page(pages[0][0])
+
+    def _fit(self) -> None:
+        """Leave room for the words of the page that is shown, which are bold."""
+        for button in self.tabs.values():
+            bold = QFontMetrics(font(BODY, 700)).horizontalAdvance(button.text()) + _AROUND
+            button.setMinimumWidth(bold if button.isChecked() else 0)
 
     def show_page(self, name: str) -> None:
         """Show another page."""
@@ -90,6 +102,7 @@ class Tabbed(QWidget):
         """Put a number behind the words of a tab: how many things wait there."""
         words = self._words[name]
         self.tabs[name].setText(f"{words} ({number})" if number else words)
+        self._fit()
 
     def commands(
         self, desk: str, menu: tuple[str, ...], part: int, at: QWidget, enabled: Callable[[], bool]

@@ -1,0 +1,1 @@
+"""The Phrases desk: how is the solo built, and what lies under it?"""

@@ -1,0 +1,32 @@
+"""The panel beside the page of the Phrases desk: the phrase, and what comes back."""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QWidget
+
+from gavotte.desktop.desks.phrases.motif_panel import MotifPanel
+from gavotte.desktop.desks.phrases.phrase_card import PhraseCard
+from gavotte.desktop.translation import translate
+from gavotte.desktop.widgets.tabbed import Tabbed
+
+WIDTH = 340
+
+
+class PhrasesSide(Tabbed):
+    """``card`` is the phrase's, ``motifs`` lists what comes back."""
+
+    def __init__(self) -> None:
+        super().__init__(WIDTH)
+        self.card, self.motifs = PhraseCard(), MotifPanel()
+        self.add_pages(
+            (
+                ("phrase", translate("Gavotte", "Phrase"), self.card),
+                ("motifs", translate("Gavotte", "What comes back"), self.motifs),
+            )
+        )
+
+    def focus_of_page(self) -> QWidget:
+        """Where the keys go on the page that is shown."""
+        if self.page_shown == "phrase":
+            return self.card.field
+        return self.motifs.themes if self.motifs.themes.isVisible() else self.motifs.places

@@ -1,0 +1,91 @@
+"""The structure of a labelled solo: phrases, cards, skeleton, motifs, threads and the arc, worked out together."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from gavotte.giving_way import give_way
+from gavotte.labelling.labeller import Labelled
+from gavotte.phrasing.arc import Arc, arc_of
+from gavotte.phrasing.card import Card, card_of
+from gavotte.phrasing.guide_tones import Thread, threads_of
+from gavotte.phrasing.line import Line, line_of
+from gavotte.phrasing.motifs import Motif, motifs_of
+from gavotte.phrasing.phrases import Phrase, phrases_of
+from gavotte.phrasing.relations import Relation, relation
+from gavotte.phrasing.skeleton import Level, levels_of
+from gavotte.phrasing.strong_beats import kept_on_strong_beats
+from gavotte.phrasing.telling import Recall, recalls
+
+
+@dataclass(frozen=True)
+class Structure:
+    """How a solo is built. Notes are indexes into ``found.solo.notes``.
+
+    ``levels`` says of each note up to which level of the skeleton it is there, ``kept`` the note on each strong beat;
+    ``relations`` hold for each motif how each instance after the first is related to it.
+    """
+
+    found: Labelled
+    phrases: tuple[Phrase, ...]
+    cards: tuple[Card, ...]
+    levels: tuple[Level, ...]
+    kept: tuple[int | None, ...]
+    line: Line
+    motifs: tuple[Motif, ...]
+    relations: tuple[tuple[Relation, ...], ...]
+    threads: tuple[Thread, ...]
+    arc: Arc
+
+    @cached_property
+    def recalls(self) -> list[Recall | None]:
+        """For each phrase what it takes up."""
+        return recalls(list(zip(self.motifs, self.relations, strict=True)), self.phrases)
+
+    def phrase_at(self, index: int) -> int | None:
+        """The phrase that holds a note, by index; None where there is no note."""
+        return next((k for k, phrase in enumerate(self.phrases) if phrase.first <= index <= phrase.last), None)
+
+    def kept_in(self, phrase: Phrase) -> list[int]:
+        """The notes on the strong beats of a phrase."""
+        return [index for index in self.kept if index is not None and phrase.first <= index <= phrase.last]
+
+
+def structure_of(found: Labelled, like: Structure | None = None) -> Structure:
+    """The structure of a labelled solo; what hangs on the notes alone is taken from ``like`` if they are the same."""
+    solo = found.solo
+    phrases = phrases_of(solo, found.labels)
+    cards = []
+    for phrase in phrases:
+        give_way()
+        cards.append(card_of(found, phrase))
+    if like is not None and _same_notes(found, like.found):
+        line, motifs, relations = like.line, like.motifs, like.relations
+    else:
+        line, motifs = line_of(solo), motifs_of(solo)
+        relations = tuple(
+            tuple(relation(line, motif.instances[0], other) for other in motif.instances[1:]) for motif in motifs
+        )
+    levels = levels_of(found)
+    give_way()
+    return Structure(
+        found,
+        phrases,
+        tuple(cards),
+        levels,
+        kept_on_strong_beats(found),
+        line,
+        motifs,
+        relations,
+        threads_of(found, levels),
+        arc_of(found),
+    )
+
+
+def _same_notes(found: Labelled, other: Labelled) -> bool:
+    """Whether two solos have the same notes in the same bars."""
+    a, b = found.solo, other.solo
+    return (a.notes is b.notes or a.notes == b.notes) and (
+        (a.meters, a.odd_bars, a.pickup) == (b.meters, b.odd_bars, b.pickup)
+    )
