@@ -12,6 +12,7 @@ from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.card import Start, card_of, contour_words, set_off_by
 from gavotte.phrasing.collections import collections_of
 from gavotte.phrasing.phrases import Phrase, phrases_of
+from gavotte.phrasing.shapes import shape_of
 from gavotte.solo.document import Function
 
 
@@ -46,7 +47,7 @@ def test_how_it_begins(notes: str, start: Start) -> None:
         ([67, 60, 64], "falls a fifth, then climbs a third"),
         ([60, 72, 60], "climbs an octave, then falls an octave"),
         ([60, 60], "stays on one note"),
-        ([60, 90], "climbs more than an octave"),
+        ([60, 90], "climbs over two octaves"),
     ],
 )
 def test_contours(pitches: list[int], words: str) -> None:
@@ -95,3 +96,35 @@ def test_every_phrase_of_any_solo_has_a_card(seed: int) -> None:
         assert card.low <= card.high
         for chosen in collections_of(found, phrase.first, phrase.last):
             assert chosen.inside + len(chosen.outside) == chosen.total
+
+
+@pytest.mark.parametrize(
+    ("notes", "name"),
+    [
+        ("G4/8 Bb4 D5 G5 D5 Bb4 G4/4", "G minor triad"),
+        ("C4/8 D4 E4 G4 C5 D5 E5 G5", "1-2-3-5 of C"),
+        ("E4/8 G4 B4 D5 E5 D5 B4 G4", "1-♭3-5-♭7 of E"),
+        ("C5/8 E5 G5 D5 F#5 A5 C6 G5", "C and D triads"),
+        ("C5/4 C5 C5 C5", "C alone"),
+        ("C5/8 D5 E5 F5 G5 A5 B5 C6", None),
+        ("C5/4 E5 G5/2", None),
+    ],
+)
+def test_few_notes_have_a_name(notes: str, name: str | None) -> None:
+    found = labelled(make_solo([("C", notes)]))
+    shape = shape_of(found, 0, len(found.solo.notes) - 1)
+    assert (shape.name if shape is not None else None) == name
+
+
+def test_the_upper_notes_of_a_chord() -> None:
+    found = labelled(make_solo([("Cm7", "Eb4/8 G4 Bb4 D5 Bb4 G4 Eb4/4")]))
+    shape = shape_of(found, 0, 6)
+    assert shape is not None
+    assert shape.name in ("♭3-5-♭7-9 of C", "1-3-5-7 of E♭")
+
+
+def test_syncopation_and_rests_of_a_phrase() -> None:
+    found = labelled(make_solo([("C", "r/8 C4/4 E4/8 G4/4 r/4"), ("C", "C5/4 r/2 r/4")]))
+    card = card_of(found, Phrase(0, 3))
+    assert card.syncopated == 1
+    assert card.rests == pytest.approx(1 / 4.5)

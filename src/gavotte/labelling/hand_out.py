@@ -62,8 +62,11 @@ def with_bar_text(solo: Solo, onset: Fraction, words: str | None) -> Solo:
     return replace(solo, remarks=tuple(sorted(kept, key=lambda remark: remark.onset)))
 
 
-def markdown(found: Labelled) -> str:
-    """The whole analysis as Markdown: title, keys, form by function, readings, and every bar."""
+def markdown(found: Labelled, before_the_bars: Sequence[str] = ()) -> str:
+    """The whole analysis as Markdown: title, keys, form by function, readings, and every bar.
+
+    ``before_the_bars`` are more lines, of what is told of the whole.
+    """
     solo = found.solo
     lines = [f"# {solo.title}", ""]
     about = [part for part in (solo.player, solo.instrument.name, solo.style) if part]
@@ -80,6 +83,7 @@ def markdown(found: Labelled) -> str:
             first, last = (found.frame.grid.at(solo.notes[i].onset).number for i in (covered.start, covered.stop - 1))
             where = f"bar {first}" if first == last else f"bars {first} to {last}"
             lines += ["", f"**Reading:** {where} are heard in {reading_name(reading)}."]
+    lines += ["", *before_the_bars] if before_the_bars else []
     for text in bar_texts(found):
         lines += ["", f"## {heading_of(text)}", "", text.words]
     return "\n".join(lines).rstrip() + "\n"

@@ -125,8 +125,8 @@ def _rows(found: Labelled) -> list[tuple[int, int]]:
 def _parts(found: Labelled) -> tuple[Part, ...]:
     grid = found.frame.grid
     starts = [(grid.index_at(mark.onset), mark.label) for mark in form_marks(found.solo)]
-    ends = [start - 1 for start, _ in starts[1:]] + [len(grid.bars) - 1]
-    return tuple(Part(name, start, end) for (start, name), end in zip(starts, ends, strict=True) if end >= start)
+    ends = [start - 1 for start, _ in [*starts[1:], (len(grid.bars), "")]]
+    return tuple(Part(name, start, end) for (start, name), end in zip(starts, ends, strict=False) if end >= start)
 
 
 def _climax(found: Labelled) -> int | None:

@@ -115,14 +115,16 @@ def _start(found: Labelled, first: int, bar_end: Fraction) -> Start:
 
 _INTERVALS = (
     "a half step", "a half step", "a step", "a third", "a third", "a fourth", "a tritone", "a fifth", "a sixth",
-    "a sixth", "a seventh", "a seventh", "an octave",
+    "a sixth", "a seventh", "a seventh", "an octave", "a ninth", "a ninth", "a tenth", "a tenth", "an eleventh",
+    "an octave and a tritone", "a twelfth", "a thirteenth", "a thirteenth", "a fourteenth", "a fourteenth",
+    "two octaves",
 )  # fmt: skip
 
 
 def interval_words(semitones: int) -> str:
     """How wide an interval is, as it is said: "a fifth"."""
     size = abs(semitones)
-    return _INTERVALS[size] if size < len(_INTERVALS) else "more than an octave"
+    return _INTERVALS[size] if size < len(_INTERVALS) else "over two octaves"
 
 
 def contour_words(pitches: Sequence[int]) -> str:

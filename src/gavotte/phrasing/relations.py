@@ -83,7 +83,8 @@ def relation(line: Line, first: Instance, other: Instance) -> Relation:
             else (steps != steps_there)
         )
         differs = np.nonzero(apart)[0] + 1
-        kind, what = Kind.CHANGED, _changed_words(differs, len(moves) + 1, up, letters)
+        alike = bool((np.sign(moves) == np.sign(moves_there)).all()) or 2 * len(differs) <= len(moves)
+        kind, what = Kind.CHANGED, _changed_words(differs, len(moves) + 1, up, alike or not gaps.all())
     if kind is Kind.SAME and (later or rhythm):
         kind = Kind.LATER if later else Kind.CHANGED
     places = tuple(line.places[b.start + int(k)] for k in differs)
@@ -153,7 +154,7 @@ def _steps_words(letters: int) -> str:
     return f"{words} {'higher' if letters > 0 else 'lower'}"
 
 
-def _changed_words(differs: NDArray[np.int64], size: int, up: int, letters: int) -> str:
+def _changed_words(differs: NDArray[np.int64], size: int, up: int, alike: bool) -> str:
     first, last = int(differs[0]), int(differs[-1])
     moved = _moved_words(up) + ", " if up else ""
     if first >= (size + 1) // 2:
@@ -162,7 +163,7 @@ def _changed_words(differs: NDArray[np.int64], size: int, up: int, letters: int)
         return f"{moved}with another beginning"
     if len(differs) <= 2:
         return f"{moved}with {'one note' if len(differs) == 1 else 'two notes'} changed"
-    return f"{moved}freely varied"
+    return f"{moved}freely varied" if alike else "the same rhythm, other notes"
 
 
 def _joined(*parts: str) -> str:
@@ -172,8 +173,9 @@ def _joined(*parts: str) -> str:
 def where_else(solo: Solo, first: int, last: int) -> tuple[tuple[Instance, Relation], ...]:
     """Where a stretch of notes (by index) comes back, the nearest relative first, and how; itself is not among them.
 
-    What is the same by semitones, by letters, upside down or backwards, and what shares three of four moves and the
-    whole direction with the same rhythm. Nothing for fewer than three notes.
+    What is the same by semitones, by letters, upside down or backwards, what shares three of four moves and the whole
+    direction with the same rhythm, and what keeps an uneven rhythm of four notes or more. Nothing for fewer than three
+    notes.
     """
     line = line_of(solo)
     wanted = _stretch(line, Instance(first, last))
@@ -196,13 +198,15 @@ def where_else(solo: Solo, first: int, last: int) -> tuple[tuple[Instance, Relat
     near = way & (np.maximum(by_moves, by_steps) >= _NEAR * (size - 1)) & (rhythm == size - 1)
     rests = np.concatenate([[0], np.cumsum(line.rests)])
     whole = rests[size - 1 : size - 1 + count] - rests[:count] <= rests[wanted.stop - 1] - rests[wanted.start]
+    # A rhythm that is none of even notes is kept while the notes change.
+    in_rhythm = (rhythm == size - 1) & (size > _LEAST) & (float(np.ptp(gaps)) > _BARS)
     score = 4.0 * exact + 2.0 * by_moves / (size - 1) + by_steps / (size - 1) + rhythm / (size - 1)
     order = np.argsort(-score, kind="stable")
     taken = np.zeros(len(line.onsets), dtype=bool)
     taken[wanted] = True
     found: list[tuple[Instance, Relation]] = []
     for start in order.tolist():
-        if not (exact[start] or turned[start] or near[start]) or not whole[start]:
+        if not (exact[start] or turned[start] or near[start] or in_rhythm[start]) or not whole[start]:
             continue
         if taken[start : start + size].any():
             continue

@@ -12,7 +12,7 @@ from gavotte.phrasing.card import Card, card_of
 from gavotte.phrasing.guide_tones import Thread, threads_of
 from gavotte.phrasing.line import Line, line_of
 from gavotte.phrasing.motifs import Motif, motifs_of
-from gavotte.phrasing.phrases import Phrase, phrases_of
+from gavotte.phrasing.phrases import Phrase, gestures_of, phrases_of
 from gavotte.phrasing.relations import Relation, relation
 from gavotte.phrasing.skeleton import Level, levels_of
 from gavotte.phrasing.strong_beats import kept_on_strong_beats
@@ -23,12 +23,14 @@ from gavotte.phrasing.telling import Recall, recalls
 class Structure:
     """How a solo is built. Notes are indexes into ``found.solo.notes``.
 
-    ``levels`` says of each note up to which level of the skeleton it is there, ``kept`` the note on each strong beat;
-    ``relations`` hold for each motif how each instance after the first is related to it.
+    ``gestures`` are the smaller ones each phrase is made of. ``levels`` says of each note up to which level of the
+    skeleton it is there, ``kept`` the note on each strong beat; ``relations`` hold for each motif how each instance
+    after the first is related to it.
     """
 
     found: Labelled
     phrases: tuple[Phrase, ...]
+    gestures: tuple[tuple[Phrase, ...], ...]
     cards: tuple[Card, ...]
     levels: tuple[Level, ...]
     kept: tuple[int | None, ...]
@@ -56,10 +58,11 @@ def structure_of(found: Labelled, like: Structure | None = None) -> Structure:
     """The structure of a labelled solo; what hangs on the notes alone is taken from ``like`` if they are the same."""
     solo = found.solo
     phrases = phrases_of(solo, found.labels)
-    cards = []
+    cards, gestures = [], []
     for phrase in phrases:
         give_way()
         cards.append(card_of(found, phrase))
+        gestures.append(gestures_of(solo, phrase))
     if like is not None and _same_notes(found, like.found):
         line, motifs, relations = like.line, like.motifs, like.relations
     else:
@@ -72,6 +75,7 @@ def structure_of(found: Labelled, like: Structure | None = None) -> Structure:
     return Structure(
         found,
         phrases,
+        tuple(gestures),
         tuple(cards),
         levels,
         kept_on_strong_beats(found),

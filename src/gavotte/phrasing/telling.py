@@ -54,9 +54,23 @@ def bar_number(found: Labelled, index: int) -> str:
     return str(number) if number > 0 else "pickup"
 
 
+def bars_words(found: Labelled, first: int, last: int) -> str:
+    """From which bar to which some notes stand: "Bars 5 to 8", "Bar 5", "Pickup to bar 4"."""
+    begins, ends = bar_number(found, first), bar_number(found, last)
+    if begins == ends:
+        return "Pickup" if begins == "pickup" else f"Bar {begins}"
+    return f"Pickup to bar {ends}" if begins == "pickup" else f"Bars {begins} to {ends}"
+
+
 def place_of(found: Labelled, index: int) -> str:
     """Where a note begins: "4, the and of 2"."""
     return f"{bar_number(found, index)}, {found.frame.notes[index].place}"
+
+
+def bar_words(found: Labelled, index: int) -> str:
+    """The bar of a note: "bar 4", "the pickup"."""
+    number = bar_number(found, index)
+    return "the pickup" if number == "pickup" else f"bar {number}"
 
 
 def landing_words(found: Labelled, index: int) -> str:
@@ -162,12 +176,12 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
     rest = f", after {quarters(card.rest_before)} of rest" if card.rest_before else ""
     last = frame.notes[card.last]
     lines = [
-        ("Begins", f"bar {bar_number(found, card.first)}, {start_words(found, cards, k)}{rest}"),
-        ("Ends", f"bar {bar_number(found, card.last)}, {last.place}"),
+        ("Begins", f"{bar_words(found, card.first)}, {start_words(found, cards, k)}{rest}"),
+        ("Ends", f"{bar_words(found, card.last)}, {last.place}"),
         ("Length", f"{quarters(card.length)}, {card.per_beat:.1f} notes a beat"
                    + (f", {round(100 * card.rests)} % rest" if card.rests >= _SOME_REST else "")),
         ("First note", goal_words(frame, frame.notes[card.first])),
-        ("Last note", " ".join(filter(None, (landing_words(found, card.last), prepared_words(found, card.last))))),
+        ("Last note", _landing(found, card.last)),
         ("Highest", goal_words(frame, frame.notes[card.highest])),
         ("Longest", goal_words(frame, frame.notes[card.longest])),
         ("Range", f"{_named(notes[_lowest(card, found)])} to {_named(notes[card.highest])}, "
@@ -176,6 +190,13 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
         ("Notes", functions_words(card)),
         ("Tension", tension_words(card)),
     ]  # fmt: skip
+    leaning = _leaned_on(found, card)
+    if leaning:
+        lines.append(("Leans on", leaning))
+    inside = [i for i in range(card.first, card.last + 1) if not notes[i].grace]
+    foreign = sum(_is_foreign(found, i) for i in inside)
+    if foreign:
+        lines.append(("Foreign to the key", f"{foreign} of {counted(len(inside), 'note')}"))
     if kept:
         degrees = " ".join(found.labels[i].shown_degree for i in kept)
         lines.append(("Strong beats", f"{' '.join(notes[i].pitch.name.shown for i in kept)} ({degrees})"))
@@ -188,6 +209,23 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
 
 
 _SOME_REST = 0.05
+
+
+def _leaned_on(found: Labelled, card: Card) -> str:
+    """The colours of the chords that are held or stressed: "the 9 of Gm7, the ♯11 of C7"."""
+    said: dict[str, None] = {}
+    for i in range(card.first, card.last + 1):
+        note, label = found.frame.notes[i], found.labels[i]
+        if label.function is Function.EXTENSION and (note.strong or note.held):
+            said[f"the {label.shown_degree} of {chord_words(found.frame.span_of(note))}"] = None
+    return ", ".join(said)
+
+
+def _is_foreign(found: Labelled, index: int) -> bool:
+    """Whether a note lies outside the key that is heard under it; in a blues nothing is foreign."""
+    note = found.frame.notes[index]
+    heard = found.frame.ground.key_at(note.note.onset)
+    return not heard.blues and note.pitch % 12 not in heard.key.pitch_classes
 
 
 def _named(note: Note) -> str:
@@ -209,12 +247,17 @@ def sentence(found: Labelled, cards: Sequence[Card], k: int, recall: Recall | No
     if not head and apart:
         head = f"{' and '.join(apart)} than before"
     crossing = _crossing_words(found, card)
-    landing = " ".join(filter(None, (f"lands on {landing_words(found, card.last)}", prepared_words(found, card.last))))
+    landing = f"lands on {_landing(found, card.last)}"
     if card.first == card.last:
         return f"One note: {landing_words(found, card.last)}."
     parts = [part for part in (head, crossing, contour) if part]
     text = f"{', '.join(parts)}; {landing}."
     return text[0].upper() + text[1:]
+
+
+def _landing(found: Labelled, index: int) -> str:
+    """What a note is, and how it is prepared: "B, the 3rd of G7, by an enclosure"."""
+    return ", ".join(filter(None, (landing_words(found, index), prepared_words(found, index))))
 
 
 def _crossing_words(found: Labelled, card: Card) -> str:
@@ -229,8 +272,7 @@ def _crossing_words(found: Labelled, card: Card) -> str:
 
 
 def _recall_words(found: Labelled, recall: Recall) -> str:
-    bar = bar_number(found, recall.there.first)
-    where = f"bar {bar}" if bar != "pickup" else "the pickup"
+    where = bar_words(found, recall.there.first)
     match recall.relation.kind:
         case Kind.SAME:
             return f"says again what {where} said"

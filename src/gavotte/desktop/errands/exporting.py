@@ -135,10 +135,13 @@ def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
     from gavotte.formats.midi_write import write_midi
     from gavotte.formats.musicxml_write import write_musicxml
     from gavotte.formats.note_table import write_note_table
+    from gavotte.phrasing.hand_out import phrase_lines
+    from gavotte.phrasing.structure import structure_of
 
     if wanted is ANALYSIS:
         # The text goes with the page, in the pitch the page is in.
-        return markdown(labelled(sheet.solo)).encode("utf-8")
+        found = labelled(sheet.solo)
+        return markdown(found, phrase_lines(structure_of(found))).encode("utf-8")
     solo, labels = sheet.as_data
     if wanted is NOTE_TABLE:
         return write_note_table(solo, labels).encode("utf-8")

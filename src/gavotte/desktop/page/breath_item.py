@@ -22,8 +22,8 @@ _BEFORE, _BEHIND, _BREATH = 0.7 * SP, 0.9 * SP, 0.5 * SP
 
 @dataclass(frozen=True, slots=True)
 class Breath:
-    """A phrase on the page: its number, its notes by place in the line, the id of its first one, and whether the user
-    decided where it begins.
+    """A phrase on the page: its number, its notes by place in the line, the id of its first one, whether the user
+    decided where it begins, and where each further gesture of it begins.
     """
 
     number: int
@@ -31,6 +31,7 @@ class Breath:
     last: int
     note: str
     decided: bool = False
+    gestures: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,6 +140,10 @@ class BreathItem(QGraphicsItem):
         if ends:
             path.quadTo(right, _LINE, right, _LINE - 0.35 * SP)
         painter.drawPath(path)
+        for place in phrase.gestures:
+            if place in self._x:
+                x = self._x[place] - _BEFORE
+                painter.drawLine(QPointF(x, _LINE - 0.4 * SP), QPointF(x, _LINE))
         if begins:
             painter.setFont(font(1.3 * SP, 700 if current else 500))
             painter.setPen(colour)

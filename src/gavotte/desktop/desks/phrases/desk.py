@@ -37,11 +37,12 @@ from gavotte.phrasing.decisions import (
     words_of,
 )
 from gavotte.phrasing.motifs import Instance
-from gavotte.phrasing.phrases import Phrase, gestures_of
+from gavotte.phrasing.phrases import Phrase
 from gavotte.phrasing.relations import where_else
+from gavotte.phrasing.shapes import shape_of
 from gavotte.phrasing.skeleton import Level, kept_notes, reduced
 from gavotte.phrasing.structure import Structure
-from gavotte.phrasing.telling import bar_number, card_lines, chosen_from, chosen_words, counted, sentence
+from gavotte.phrasing.telling import bars_words, card_lines, chosen_from, chosen_words, counted, sentence
 from gavotte.solo.document import Solo
 from gavotte.writing.placing import first_note_from
 
@@ -66,6 +67,7 @@ class PhrasesDesk(Desk):
         self._themes: list[Theme] = []
         self._searched: Theme | None = None
         self._chosen, self._place = 0, 0
+        self._kept: frozenset[str] | None = None
         self._music: tuple[object, Solo] | None = None
         self._card_of: tuple[object, ...] = ()
         self._arc_of: Structure | None = None
@@ -290,8 +292,15 @@ class PhrasesDesk(Desk):
         notes = structure.found.solo.notes
         decided = {mark.note for mark in structure.found.solo.phrase_starts if mark.begins}
         phrases = tuple(
-            Breath(k, phrase.first, phrase.last, notes[phrase.first].id, notes[phrase.first].id in decided)
-            for k, phrase in enumerate(structure.phrases, 1)
+            Breath(
+                k,
+                phrase.first,
+                phrase.last,
+                notes[phrase.first].id,
+                notes[phrase.first].id in decided,
+                tuple(gesture.first for gesture in gestures[1:]),
+            )
+            for k, (phrase, gestures) in enumerate(zip(structure.phrases, structure.gestures, strict=True), 1)
         )
         theme = self.theme if self.side.page_shown == "motifs" else None
         knots = () if theme is None else tuple(
@@ -329,10 +338,8 @@ class PhrasesDesk(Desk):
         heading = translate("Gavotte", "Phrase {number} of {count}").format(
             number=number + 1, count=len(structure.phrases)
         )
-        first, last = bar_number(built, phrase.first), bar_number(built, phrase.last)
-        bars = translate("Gavotte", "Bar {first}") if first == last else translate("Gavotte", "Bars {first} to {last}")
-        parts = gestures_of(built.solo, phrase)
-        place = bars.format(first=first, last=last)
+        parts = structure.gestures[number]
+        place = bars_words(built, phrase.first, phrase.last)
         if len(parts) > 1:
             place += " · " + translate("Gavotte", "{number} gestures").format(number=len(parts))
         proposed = sentence(built, structure.cards, number, structure.recalls[number])
@@ -340,6 +347,9 @@ class PhrasesDesk(Desk):
         card.show_lines(card_lines(built, structure.cards, number, structure.kept_in(phrase)))
         likely = chosen_from(built, chosen)[:_MOST_CHOSEN]
         lines = [f"{known.name}: {chosen_words(built, known)}" for known in likely]
+        shape = shape_of(built, chosen.first, chosen.last)
+        if shape is not None:
+            lines = [shape.name, *lines[: _MOST_CHOSEN - 1]]
         whole = chosen == phrase
         card.show_chosen(
             translate("Gavotte", "Chosen from") if whole else translate("Gavotte", "The selection is chosen from"),
@@ -415,11 +425,15 @@ class PhrasesDesk(Desk):
             self._session.selection.select(note.id, note.id)
 
     def step_phrase(self, by: int) -> None:
-        """Go to the next phrase (1) or the one before (-1); its notes are selected."""
+        """Go to the next phrase (1) or the one before (-1); where one is not selected as a whole, to that one first."""
         found = self._phrase()
-        if found is not None:
-            structure, number = found
-            self._select_phrase(0 if self._here() is None else (number + by) % len(structure.phrases))
+        if found is None:
+            return
+        structure, number = found
+        phrase, notes = structure.phrases[number], structure.found.solo.notes
+        ends = {notes[phrase.first].id, notes[phrase.last].id}
+        is_whole = {self._session.selection.anchor, self._session.selection.current} == ends
+        self._select_phrase((number + by) % len(structure.phrases) if is_whole else number)
 
     def _select_phrase(self, number: int) -> None:
         structure = self.builder.structure

@@ -15,7 +15,7 @@ from gavotte.desktop.widgets.rows import RowList
 from gavotte.phrasing.motifs import Instance
 from gavotte.phrasing.relations import Relation
 from gavotte.phrasing.structure import Structure
-from gavotte.phrasing.telling import counted, place_of
+from gavotte.phrasing.telling import bar_words, counted
 
 
 @dataclass(frozen=True)
@@ -95,8 +95,8 @@ class MotifPanel(QWidget):
         for number, theme in enumerate(themes):
             assert structure is not None
             names = _names(structure, theme.first)
-            detail = translate("Gavotte", "{number} times from bar {place}").format(
-                number=len(theme.places), place=place_of(structure.found, theme.first.first)
+            detail = translate("Gavotte", "{number} times from {place}").format(
+                number=len(theme.places), place=_place(structure, theme.first)
             )
             edge = "" if theme.weight is None else f"{max(1, round(100 * theme.weight))} %"
             self.themes.add_row(str(number), names, detail, edge)
@@ -132,7 +132,7 @@ class MotifPanel(QWidget):
         for number, place in enumerate(theme.places if theme is not None else ()):
             assert theme is not None
             words = translate("Gavotte", "the first") if number == 0 else theme.others[number - 1][1].words
-            bar = translate("Gavotte", "Bar {place}").format(place=place_of(structure.found, place.first))
+            bar = _place(structure, place)
             self.places.add_row(str(number), bar, words)
         self.places.setCurrentRow(chosen)
         self._filling = False
@@ -151,6 +151,12 @@ class MotifPanel(QWidget):
     def _place(self, row: int) -> None:
         if not self._filling and row >= 0:
             self.place_chosen.emit(row)
+
+
+def _place(structure: Structure, place: Instance) -> str:
+    """Where a place begins: "bar 4, beat 1"."""
+    found = structure.found
+    return f"{bar_words(found, place.first)}, {found.frame.notes[place.first].place}"
 
 
 def _names(structure: Structure, place: Instance) -> str:

@@ -1,0 +1,74 @@
+"""How one place is related to another, and where a stretch comes back."""
+
+from __future__ import annotations
+
+import pytest
+from tests.conftest import make_solo
+from tests.random_solos import random_solo
+
+from gavotte.phrasing.line import line_of
+from gavotte.phrasing.motifs import Instance, motifs_of
+from gavotte.phrasing.relations import Kind, relation, where_else
+
+REST = ("C", "r/1")
+CELL = "C4/8 E4 G4 A4 r/2"
+
+
+@pytest.mark.parametrize(
+    ("other", "kind", "words"),
+    [
+        ("C4/8 E4 G4 A4 r/2", Kind.SAME, "the same notes"),
+        ("D4/8 F#4 A4 B4 r/2", Kind.MOVED, "a whole step higher"),
+        ("D4/8 F4 A4 B4 r/2", Kind.MOVED, "a second higher in the scale"),
+        ("C3/8 E3 G3 A3 r/2", Kind.MOVED, "an octave lower"),
+        ("r/4 C4/8 E4 G4 A4 r/4", Kind.LATER, "the same notes, a beat later in the bar"),
+        ("r/8 C4/8 E4 G4 A4 r/8 r/4", Kind.LATER, "the same notes, half a beat later in the bar"),
+        ("C4/8 E4 G4 C5 r/2", Kind.CHANGED, "with another end"),
+        ("C4/4 E4 G4 A4", Kind.CHANGED, "the same notes, in another rhythm"),
+        ("A4/8 F4 D4 C4 r/2", Kind.TURNED, "turned upside down"),
+        ("A4/8 G4 E4 C4 r/2", Kind.TURNED, "backwards"),
+    ],
+)
+def test_how_a_place_is_related(other: str, kind: Kind, words: str) -> None:
+    line = line_of(make_solo([("C", CELL), ("C", other)]))
+    found = relation(line, Instance(0, 3), Instance(4, 7))
+    assert (found.kind, found.words) == (kind, words)
+
+
+def test_which_notes_differ() -> None:
+    line = line_of(make_solo([("C", CELL), ("C", "C4/8 E4 G4 C5 r/2")]))
+    assert relation(line, Instance(0, 3), Instance(4, 7)).differs == (7,)
+
+
+def test_places_of_different_size_are_not_compared() -> None:
+    line = line_of(make_solo([("C", CELL), ("C", CELL)]))
+    with pytest.raises(ValueError, match="4 notes are compared with 3"):
+        relation(line, Instance(0, 3), Instance(4, 6))
+
+
+def test_where_a_cell_comes_back() -> None:
+    solo = make_solo([("C", CELL), ("C", "E4/4 D4 C4 E4"), ("C", "D4/8 F4 A4 B4 r/2"), ("C", "A4/8 F4 D4 C4 r/2")])
+    found = where_else(solo, 0, 3)
+    assert [(place.first, how.kind) for place, how in found] == [(8, Kind.MOVED), (12, Kind.TURNED)]
+
+
+@pytest.mark.parametrize(("first", "last"), [(0, 1), (3, 3), (5, 2)])
+def test_too_little_comes_back_nowhere(first: int, last: int) -> None:
+    assert where_else(make_solo([("C", CELL), ("C", CELL)]), first, last) == ()
+
+
+@pytest.mark.parametrize("seed", range(25))
+def test_what_comes_back_neither_overlaps_nor_lies(seed: int) -> None:
+    solo = random_solo(seed)
+    sounding = [i for i, note in enumerate(solo.notes) if not note.grace]
+    if len(sounding) < 12:
+        return
+    places = [(sounding[2], sounding[6])]
+    places += [(place.first, place.last) for place, _ in where_else(solo, *places[0])]
+    covered = [i for first, last in places for i in range(first, last + 1)]
+    assert len(covered) == len(set(covered))
+    line = line_of(solo)
+    for motif in motifs_of(solo):
+        for other in motif.instances[1:]:
+            how = relation(line, motif.instances[0], other)
+            assert (how.kind is Kind.SAME) == (how.words == "the same notes")

@@ -1,0 +1,95 @@
+"""What is said of phrases is so: each claim is tried on the notes."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+from tests.conftest import make_solo
+from tests.phrasing.marked_lines import FIRST, SECOND, marked
+from tests.random_solos import random_solo
+
+from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.structure import Structure, structure_of
+from gavotte.phrasing.telling import card_lines, chosen_from, register_words, sentence
+from gavotte.solo.document import Section, Solo
+from gavotte.theory.scale import collection_pitch_classes
+
+BARS = [("Dm7", "D4/8 F4 A4 C5 D5 C5 A4 F4"), ("G7", "G4/4 B4/4 r/2")]
+
+
+def told(solo: Solo) -> tuple[Structure, list[str]]:
+    built = structure_of(labelled(solo))
+    return built, [sentence(built.found, built.cards, k, built.recalls[k]) for k in range(len(built.phrases))]
+
+
+def test_what_two_phrases_do() -> None:
+    _, said = told(make_solo([*BARS, *BARS]))
+    assert said == [
+        "Climbs an octave, then falls a third; lands on B, the 3rd of G7, by leap from below.",
+        "Says again what bar 1 said, climbs an octave, then falls a third; "
+        "lands on B, the 3rd of G7, by leap from below.",
+    ]
+
+
+def test_a_phrase_over_a_section_line_leads_in() -> None:
+    solo = make_solo([*BARS, ("G7", "r/1"), ("G7", "r/2 r/8 G4/8 A4 B4"), ("Cmaj7", "C5/4 E5/4 G5/4 E5/4")])
+    _, said = told(replace(solo, sections=(Section(Fraction(16), "B"),)))
+    assert "leads in over the bar line of B" in said[-1]
+
+
+def test_one_note() -> None:
+    built, said = told(make_solo([("Cmaj7", "E5/1")]))
+    assert said == ["One note: E, the 3rd of CΔ7."]
+    assert (
+        dict(card_lines(built.found, built.cards, 0, built.kept_in(built.phrases[0])))["Contour"] == "stays on one note"
+    )
+
+
+def test_without_notes_nothing_is_said() -> None:
+    built, said = told(Solo(""))
+    assert (built.phrases, said) == ((), [])
+
+
+@pytest.mark.parametrize("line", [marked(line) for line in (*FIRST, *SECOND)], ids=lambda line: line.name)
+def test_each_claim_is_so(line: object) -> None:
+    built, _ = told(line.solo)  # type: ignore[attr-defined]
+    notes, labels = built.found.solo.notes, built.found.labels
+    for k, (phrase, card) in enumerate(zip(built.phrases, built.cards, strict=True)):
+        inside = [note for note in notes[phrase.first : phrase.last + 1] if not note.grace]
+        lines = dict(card_lines(built.found, built.cards, k, built.kept_in(phrase)))
+        assert lines["Highest"].startswith(max(inside, key=lambda note: note.pitch.midi).pitch.shown)
+        assert lines["First note"].startswith(inside[0].pitch.shown)
+        assert lines["Last note"].startswith(inside[-1].pitch.shown)
+        assert sum(number for _, number in card.functions) == len(inside)
+        assert card.syncopated <= len(inside)
+        if "by an enclosure" in lines["Last note"]:
+            assert any(label.device == "enclosure" and label.target == inside[-1].id for label in labels)
+        if "where none began before" in lines["Begins"]:
+            place = built.found.frame.notes[card.first].place
+            assert all(built.found.frame.notes[other.first].place != place for other in built.cards[:k])
+        recall = built.recalls[k]
+        if recall is not None:
+            assert recall.there.last < phrase.first <= recall.here.first
+        for chosen in chosen_from(built.found, phrase)[:3]:
+            classes = collection_pitch_classes(chosen.collection, chosen.tonic.pitch_class)
+            assert chosen.inside == sum(
+                note.pitch.pitch_class in classes for note in notes[phrase.first : phrase.last + 1]
+            )
+
+
+@pytest.mark.parametrize("seed", range(40))
+def test_something_is_said_of_whatever_is_played(seed: int) -> None:
+    built, said = told(random_solo(seed))
+    assert len(said) == len(built.phrases)
+    assert all(words.endswith(".") and words[0].isupper() for words in said)
+    assert {register_words(card, built.cards) for card in built.cards} <= {"low", "high", "in the middle"}
+
+
+def test_what_hangs_on_the_notes_alone_is_not_worked_out_again() -> None:
+    found = labelled(make_solo([*BARS, *BARS]))
+    before = structure_of(found)
+    after = structure_of(labelled(replace(found.solo, title="Other"), like=found), before)
+    assert after.motifs is before.motifs
+    assert after.phrases == before.phrases
