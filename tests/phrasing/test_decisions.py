@@ -109,5 +109,6 @@ def test_any_decisions_are_followed(seed: int, marks: dict[int, bool]) -> None:
 
 def test_a_phrase_of_two_gestures() -> None:
     solo = make_solo([("Dm7", "D4/8 F4 A4/2 r/8 A4/8"), ("G7", "F4/8 D4 B3/2 r/4")])
-    assert gestures_of(solo, Phrase(0, 6)) == (Phrase(0, 2), Phrase(3, 6))
-    assert gestures_of(solo, Phrase(0, 2)) == (Phrase(0, 2),)
+    assert gestures_of(solo, [Phrase(0, 6)]) == ((Phrase(0, 2), Phrase(3, 6)),)
+    assert gestures_of(solo, [Phrase(0, 2), Phrase(3, 6)]) == ((Phrase(0, 2),), (Phrase(3, 6),))
+    assert gestures_of(Solo(""), []) == ()

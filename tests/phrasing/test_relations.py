@@ -48,13 +48,13 @@ def test_places_of_different_size_are_not_compared() -> None:
 
 def test_where_a_cell_comes_back() -> None:
     solo = make_solo([("C", CELL), ("C", "E4/4 D4 C4 E4"), ("C", "D4/8 F4 A4 B4 r/2"), ("C", "A4/8 F4 D4 C4 r/2")])
-    found = where_else(solo, 0, 3)
+    found = where_else(line_of(solo), 0, 3)
     assert [(place.first, how.kind) for place, how in found] == [(8, Kind.MOVED), (12, Kind.TURNED)]
 
 
 @pytest.mark.parametrize(("first", "last"), [(0, 1), (3, 3), (5, 2)])
 def test_too_little_comes_back_nowhere(first: int, last: int) -> None:
-    assert where_else(make_solo([("C", CELL), ("C", CELL)]), first, last) == ()
+    assert where_else(line_of(make_solo([("C", CELL), ("C", CELL)])), first, last) == ()
 
 
 @pytest.mark.parametrize("seed", range(25))
@@ -64,7 +64,7 @@ def test_what_comes_back_neither_overlaps_nor_lies(seed: int) -> None:
     if len(sounding) < 12:
         return
     places = [(sounding[2], sounding[6])]
-    places += [(place.first, place.last) for place, _ in where_else(solo, *places[0])]
+    places += [(place.first, place.last) for place, _ in where_else(line_of(solo), *places[0])]
     covered = [i for first, last in places for i in range(first, last + 1)]
     assert len(covered) == len(set(covered))
     line = line_of(solo)

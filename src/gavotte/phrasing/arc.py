@@ -7,8 +7,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import Labelled
 from gavotte.phrasing.card import interval_words
+from gavotte.phrasing.line import number
 from gavotte.solo.document import Function
 from gavotte.solo.form import form_marks
 
@@ -56,6 +58,7 @@ class Arc:
     climax_words: str
 
 
+_A_MOMENT = 1e-9
 _BARS_A_ROW = 32
 """How long a row is at most where the form is not known."""
 
@@ -64,20 +67,23 @@ def arc_of(found: Labelled) -> Arc:
     """The arc of a labelled solo."""
     solo, grid = found.solo, found.frame.grid
     inside: dict[int, list[int]] = {}
-    sounding: dict[int, Fraction] = {}
+    sounding: dict[int, float] = {}
     for index, note in enumerate(solo.notes):
+        give_way()
         if note.grace:
             continue
         at = grid.index_at(note.onset)
         inside.setdefault(at, []).append(index)
-        onset = note.onset
-        while at < len(grid.bars) and onset < note.end:
-            until = min(note.end, grid.bars[at].end)
-            sounding[at] = sounding.get(at, Fraction(0)) + until - onset
+        onset = number(note.onset)
+        end = onset + number(note.duration)
+        while at < len(grid.bars) and onset < end - _A_MOMENT:
+            until = min(end, number(grid.bars[at].end))
+            sounding[at] = sounding.get(at, 0.0) + until - onset
             onset, at = until, at + 1
     bars = []
     rows = _rows(found)
     for at, bar in enumerate(grid.bars):
+        give_way()
         notes = inside.get(at, [])
         pitches = [solo.notes[i].pitch.midi for i in notes]
         length = bar.end - bar.onset
@@ -90,7 +96,7 @@ def arc_of(found: Labelled) -> Arc:
                 bar.end,
                 *rows[at],
                 len(notes) / beats if beats else 0.0,
-                min(1.0, float(sounding.get(at, Fraction(0)) / length)) if length else 0.0,
+                min(1.0, sounding.get(at, 0.0) / number(length)) if length else 0.0,
                 min(pitches, default=None),
                 statistics.fmean(pitches) if pitches else None,
                 max(pitches, default=None),

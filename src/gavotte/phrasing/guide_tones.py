@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import Labelled
 from gavotte.phrasing.skeleton import Level
 
@@ -31,6 +32,7 @@ def threads_of(found: Labelled, levels: Sequence[Level]) -> tuple[Thread, ...]:
     """
     candidates: dict[int, list[int]] = {}
     for note, label, level in zip(found.frame.notes, found.labels, levels, strict=True):
+        give_way()
         span = found.frame.span_of(note)
         if span.written and level >= Level.PLAIN and note.is_tone and label.degree in _THIRDS_AND_SEVENTHS:
             candidates.setdefault(note.span, []).append(note.index)

@@ -44,7 +44,8 @@ def _lines(structure: Structure) -> Iterator[str]:
             f"{bar_words(found, place.first)}: {how.words}"
             for place, how in zip(motif.instances[1:], relations, strict=True)
         )
-        yield f"- {names} ({bar_words(found, head.first)}, {found.frame.notes[head.first].place}; {counted(len(motif.instances), 'time')}); {others}."
+        place = f"{bar_words(found, head.first)}, {found.frame.notes[head.first].place}"
+        yield f"- {names} ({place}; {counted(len(motif.instances), 'time')}); {others}."
     yield ""
     parts = [f"{part.name}: {words}" for part in structure.arc.parts if (words := compared_words(structure.arc, part))]
     yield "**The arc:** " + ". ".join([structure.arc.climax_words, *parts]) + "."

@@ -68,8 +68,12 @@ class Motif:
 
 
 def motifs_of(solo: Solo) -> tuple[Motif, ...]:
-    """The motifs of a line, the weightiest first. No note belongs to two of them."""
-    line = line_of(solo)
+    """The motifs of a solo, the weightiest first. No note belongs to two of them."""
+    return motifs_in(line_of(solo))
+
+
+def motifs_in(line: Line) -> tuple[Motif, ...]:
+    """The same of a line as numbers."""
     if len(line.onsets) < 2 * _SIZES[0]:
         return ()
     pairs = _Pairs(line)
@@ -106,6 +110,7 @@ class _Pairs:
         n = len(line.onsets)
         self._own = np.column_stack([sums[size - 1 : size - 1 + n] - sums[:n] for size in _SIZES])
         for lag in range(_SIZES[0], min(_FARTHEST, len(line.onsets) - _SIZES[0]) + 1):
+            give_way()
             self._compare(lag)
         for shared in self._shared.values():
             for others in shared:
@@ -167,6 +172,7 @@ class _Pairs:
         """What each stretch that comes back would explain, its size and its start."""
         for size, shared in self._shared.items():
             for start, others in enumerate(shared):
+                give_way()
                 if others:
                     yield self.weight(size, self.instances(size, start)), size, start
 

@@ -13,13 +13,15 @@ import itertools
 import math
 import statistics
 from bisect import bisect_left
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from gavotte.giving_way import give_way
+from gavotte.phrasing.line import number
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Function, Note, Solo
 from gavotte.solo.label import Label
+from gavotte.theory.meter import Meter
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +96,7 @@ def _leading(notes: Sequence[Note], labels: Sequence[Label]) -> frozenset[int]:
         before, label = labels[i - 1], labels[i]
         leads_on = before.function is Function.APPROACH and before.target is not None
         inside = before.group is not None and before.group == label.group
-        if (leads_on or inside) and float(notes[i].onset - notes[i - 1].end) < _A_BREATH:
+        if (leads_on or inside) and notes[i].onset - notes[i - 1].end < _A_BREATH:
             leading.add(i)
     return frozenset(leading)
 
@@ -107,20 +109,25 @@ def _decided(solo: Solo, heads: Sequence[int]) -> tuple[list[int], frozenset[int
     return wanted, frozenset(i for i, begins in marks.items() if not begins)
 
 
-def gestures_of(solo: Solo, phrase: Phrase) -> tuple[Phrase, ...]:
-    """The smaller gestures a phrase is made of: itself where it is one. They end where something speaks for an end,
-    and have three notes at least.
+def gestures_of(solo: Solo, phrases: Sequence[Phrase]) -> tuple[tuple[Phrase, ...], ...]:
+    """For each phrase the smaller gestures it is made of: itself where it is one. They end where something speaks for
+    an end, and have three notes at least.
     """
-    heads = [i for i in range(phrase.first, phrase.last + 1) if not solo.notes[i].grace]
+    heads = [i for i, note in enumerate(solo.notes) if not note.grace]
     notes = [solo.notes[i] for i in heads]
-    if len(notes) < 2 * _LEAST_NOTES:
-        return (phrase,)
     worths = _worths(notes, _places(notes, BarGrid(solo)), replace(WEIGHTS, boundary=0.0))
+    worth_of = dict(zip(heads[1:], worths, strict=True)) if heads else {}
+    return tuple(_gestures(phrase, heads, worth_of) for phrase in phrases)
+
+
+def _gestures(phrase: Phrase, heads: Sequence[int], worth_of: Mapping[int, float]) -> tuple[Phrase, ...]:
+    inside = heads[bisect_left(heads, phrase.first) : bisect_left(heads, phrase.last + 1)]
     firsts = [phrase.first]
     last_cut = 0
-    for i, worth in enumerate(worths, 1):
-        if worth >= _A_GESTURE and i - last_cut >= _LEAST_NOTES and len(notes) - i >= _LEAST_NOTES:
-            firsts.append(heads[i - 1] + 1)
+    for i in range(1, len(inside)):
+        is_end = worth_of[inside[i]] >= _A_GESTURE
+        if is_end and i - last_cut >= _LEAST_NOTES and len(inside) - i >= _LEAST_NOTES:
+            firsts.append(inside[i - 1] + 1)
             last_cut = i
     lasts = [*(first - 1 for first in firsts[1:]), phrase.last]
     return tuple(Phrase(first, last) for first, last in zip(firsts, lasts, strict=True))
@@ -142,15 +149,18 @@ class _Place:
 def _places(notes: Sequence[Note], grid: BarGrid) -> list[_Place]:
     first = next((k for k, bar in enumerate(grid.bars) if bar.number > 0), 0)
     places = []
+    beat_of: dict[tuple[Meter, float], float] = {}
     for note in notes:
+        give_way()
         index = grid.index_at(note.onset)
         bar = grid.bars[index]
-        whole = float(bar.meter.bar_length)
-        inside = float(note.onset - bar.onset)
+        whole, onset, start, end = (number(time) for time in (bar.meter.bar_length, note.onset, bar.onset, bar.end))
         # A pickup is the end of a bar.
-        share = inside / float(bar.end - bar.onset) if bar.number > 0 else 1 - float(bar.end - note.onset) / whole
-        at = index - first + share
-        places.append(_Place(at, float(bar.meter.beat_at(note.onset - bar.onset)[1].length), whole))
+        share = (onset - start) / (end - start) if bar.number > 0 else 1 - (end - onset) / whole
+        at = (bar.meter, onset - start)
+        if at not in beat_of:
+            beat_of[at] = number(bar.meter.beat_at(note.onset - bar.onset)[1].length)
+        places.append(_Place(index - first + share, beat_of[at], whole))
     return places
 
 
@@ -195,7 +205,7 @@ def _beats(notes: Sequence[Note], where: Sequence[_Place]) -> list[float]:
     """How many beats have passed when each note begins, and when the last one ends."""
     beats = [0.0]
     for (a, b), place in zip(itertools.pairwise(notes), where, strict=False):
-        beats.append(beats[-1] + float(b.onset - a.onset) / place.beat)
+        beats.append(beats[-1] + (number(b.onset) - number(a.onset)) / place.beat)
     return [*beats, beats[-1] + float(notes[-1].duration) / where[-1].beat]
 
 
@@ -211,13 +221,14 @@ def _strange(bars: float, weights: Weights) -> float:
 def _worths(notes: Sequence[Note], where: Sequence[_Place], weights: Weights) -> list[float]:
     """What speaks for a phrase to begin with each note but the first."""
     pairs = zip(itertools.pairwise(notes), where, strict=False)
-    apart = [float(b.onset - a.onset) / place.beat for (a, b), place in pairs]
+    apart = [(number(b.onset) - number(a.onset)) / place.beat for (a, b), place in pairs]
     usual = statistics.median(apart) if apart else 1.0
     begun: set[tuple[float, ...]] = set()
     worths = []
     for i in range(1, len(notes)):
         before, note = notes[i - 1], notes[i]
-        rest = max(0.0, float(note.onset - before.end) / where[i - 1].beat)
+        end = number(before.onset) + number(before.duration)
+        rest = max(0.0, (number(note.onset) - end) / where[i - 1].beat)
         worth = weights.rest * min(rest, weights.most_rest)
         worth += weights.long * min(weights.most_long, max(0.0, math.log2(apart[i - 1] / max(usual, _A_MOMENT))))
         worth += weights.leap * (abs(note.pitch.midi - before.pitch.midi) >= _A_FIFTH)

@@ -14,9 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gavotte.giving_way import give_way
-from gavotte.phrasing.line import Line, line_of
+from gavotte.phrasing.line import Line
 from gavotte.phrasing.motifs import Instance
-from gavotte.solo.document import Solo
 
 
 class Kind(StrEnum):
@@ -170,14 +169,13 @@ def _joined(*parts: str) -> str:
     return ", ".join(part for part in parts if part)
 
 
-def where_else(solo: Solo, first: int, last: int) -> tuple[tuple[Instance, Relation], ...]:
+def where_else(line: Line, first: int, last: int) -> tuple[tuple[Instance, Relation], ...]:
     """Where a stretch of notes (by index) comes back, the nearest relative first, and how; itself is not among them.
 
     What is the same by semitones, by letters, upside down or backwards, what shares three of four moves and the whole
     direction with the same rhythm, and what keeps an uneven rhythm of four notes or more. Nothing for fewer than three
     notes.
     """
-    line = line_of(solo)
     wanted = _stretch(line, Instance(first, last))
     size = wanted.stop - wanted.start
     if size < _LEAST or last < first:

@@ -6,6 +6,7 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.document import Function, Note
 from gavotte.solo.label import Label
@@ -52,6 +53,7 @@ def _kept(
     sounding: Sequence[int],
     onsets: Sequence[Fraction],
 ) -> int | None:
+    give_way()
     following = bisect_right(onsets, beat)
     last = sounding[following - 1] if following else None
     if last is not None and notes[last].onset == beat:

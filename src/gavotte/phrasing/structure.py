@@ -11,7 +11,7 @@ from gavotte.phrasing.arc import Arc, arc_of
 from gavotte.phrasing.card import Card, card_of
 from gavotte.phrasing.guide_tones import Thread, threads_of
 from gavotte.phrasing.line import Line, line_of
-from gavotte.phrasing.motifs import Motif, motifs_of
+from gavotte.phrasing.motifs import Motif, motifs_in
 from gavotte.phrasing.phrases import Phrase, gestures_of, phrases_of
 from gavotte.phrasing.relations import Relation, relation
 from gavotte.phrasing.skeleton import Level, levels_of
@@ -58,15 +58,15 @@ def structure_of(found: Labelled, like: Structure | None = None) -> Structure:
     """The structure of a labelled solo; what hangs on the notes alone is taken from ``like`` if they are the same."""
     solo = found.solo
     phrases = phrases_of(solo, found.labels)
-    cards, gestures = [], []
+    cards = []
     for phrase in phrases:
         give_way()
         cards.append(card_of(found, phrase))
-        gestures.append(gestures_of(solo, phrase))
     if like is not None and _same_notes(found, like.found):
         line, motifs, relations = like.line, like.motifs, like.relations
     else:
-        line, motifs = line_of(solo), motifs_of(solo)
+        line = line_of(solo)
+        motifs = motifs_in(line)
         relations = tuple(
             tuple(relation(line, motif.instances[0], other) for other in motif.instances[1:]) for motif in motifs
         )
@@ -75,7 +75,7 @@ def structure_of(found: Labelled, like: Structure | None = None) -> Structure:
     return Structure(
         found,
         phrases,
-        tuple(gestures),
+        gestures_of(solo, phrases),
         tuple(cards),
         levels,
         kept_on_strong_beats(found),

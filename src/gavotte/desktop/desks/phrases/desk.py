@@ -601,7 +601,7 @@ class PhrasesDesk(Desk):
             self.studio.asks.tell(translate("Gavotte", "Select three notes or more to see where else they are"))
             return
         first, last = min(chosen), max(chosen)
-        self._searched = Theme(Instance(first, last), where_else(structure.found.solo, first, last))
+        self._searched = Theme(Instance(first, last), where_else(structure.line, first, last))
         self._place = 0
         self.side.show_page("motifs")
         self._show_motifs()

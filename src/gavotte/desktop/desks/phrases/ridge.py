@@ -18,6 +18,7 @@ from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import SMALL, font
 from gavotte.desktop.translation import translate
+from gavotte.desktop.undisturbed import Undisturbed
 from gavotte.phrasing.arc import Arc, ArcBar
 from gavotte.solo.document import Note
 
@@ -119,6 +120,7 @@ class _Land(QWidget):
 
     # -- painting -----------------------------------------------------------------------------------
 
+    @Undisturbed()
     def paintEvent(self, event: QPaintEvent | None) -> None:
         assert event is not None
         seen = event.rect()
