@@ -94,6 +94,27 @@ def analyse(window: MainWindow, solos: list[str], picture: Callable[..., None]) 
     desk.side.show_page("note")
 
 
+def phrases(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
+    """The Phrases desk: a phrase with its card, and a motif of a blues, peeled to its beats."""
+    desk = window.desks["phrases"]
+
+    def build(solo_id: str) -> None:
+        window.open_solo(solo_id)
+        window.show_desk("phrases")
+        while not (desk.builder.is_current and desk.page.is_complete):
+            QApplication.processEvents()
+
+    build(solos[0])
+    desk.step_phrase(1)
+    desk.step_phrase(1)
+    picture("phrases")
+    build(solos[1])
+    desk.side.show_page("motifs")
+    desk.step_place(1)
+    picture("motifs")
+    desk.side.show_page("phrase")
+
+
 def write(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
     """The Write desk: its keys, the chords of a guitarist's blues, and a draft of the unfinished solo."""
     desk = window.desks["write"]
@@ -164,11 +185,6 @@ def main() -> None:
             window.open_solo(second)
             select(window, "blue", 6)
             settle(window)
-            window.studio.keeping.keep()
-            assert window.studio.keeping.dialog is not None
-            settle(window)
-            window.studio.keeping.dialog.grab().save(str(FOLDER / "keep.png"))
-            window.studio.keeping.dialog.reject()
             window.show_desk("vocabulary")
             last = window.desks["vocabulary"].licks.count() - 1
             picture("vocabulary", lambda: window.desks["vocabulary"].licks.setCurrentRow(last))
@@ -178,9 +194,6 @@ def main() -> None:
             window.studio.transport.stop()
             picture("map", window.show_keys)
             window.key_map.hide()
-            window.show_palette()
-            picture("palette", lambda: window.command_palette.field.setText("call"))
-            window.command_palette.leave()
             window.show_library()
             assert window.library_dialog is not None
             settle(window)
@@ -196,6 +209,7 @@ def main() -> None:
             paper.grab().save(str(FOLDER / "paper.png"))
             paper.reject()
             analyse(window, [entry.id for entry in library.solos()], picture)
+            phrases(window, [entry.id for entry in library.solos()], picture)
             write(window, [entry.id for entry in library.solos()], picture)
             window.open_solo(first)
             window.set_look("Stage")

@@ -72,6 +72,15 @@ def test_phrase_by_phrase(qtbot: QtBot, at_line: MainWindow) -> None:
     assert desk.state() == "3 phrases"
 
 
+def test_going_by_phrases_goes_by_those_that_are_shown(qtbot: QtBot, at_line: MainWindow) -> None:
+    at_line.session.selection.select("n5", "n5")
+    press(qtbot, at_line, Qt.Key.Key_B)
+    built(at_line, qtbot)
+    at_line.session.selection.select("n0", "n0")
+    press(qtbot, at_line, Qt.Key.Key_Down, Qt.KeyboardModifier.ControlModifier)
+    assert at_line.session.selection.current == "n5"
+
+
 def test_phrases_are_decided_by_keys_and_undone(qtbot: QtBot, at_line: MainWindow) -> None:
     session = at_line.session
     session.selection.select("n5", "n5")

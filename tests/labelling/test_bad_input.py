@@ -12,9 +12,10 @@ from tests.conftest import make_solo
 from gavotte.formats.passage import read_passages
 from gavotte.labelling.hand_out import bar_texts, markdown
 from gavotte.labelling.labeller import label_solo, labelled
-from gavotte.labelling.overview import landings, skeleton
+from gavotte.labelling.overview import landings
 from gavotte.labelling.readings import proposals
 from gavotte.labelling.slips import suspected_slips
+from gavotte.phrasing.structure import structure_of
 from gavotte.solo.checks import check
 from gavotte.solo.document import ChordEvent, KeyRegion, Note, Solo
 from gavotte.solo.school import SCHOOLS
@@ -32,7 +33,7 @@ def everything(solo: Solo) -> None:
         suspected_slips(found)
         proposals(found)
         landings(found)
-        skeleton(found)
+        structure_of(found)
         bar_texts(found)
         markdown(found)
 

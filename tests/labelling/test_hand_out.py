@@ -11,7 +11,7 @@ from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.labelling.answers import with_reading
 from gavotte.labelling.hand_out import bar_texts, heading_of, markdown, with_bar_text
 from gavotte.labelling.labeller import labelled
-from gavotte.labelling.overview import groups, landings, skeleton
+from gavotte.labelling.overview import groups, landings
 from gavotte.solo.document import Function, Reading, ReadingKind
 from gavotte.solo.edits import with_decision
 from gavotte.solo.label import DEVICES
@@ -70,16 +70,6 @@ def test_the_markdown_holds_title_keys_changes_readings_and_bars() -> None:
     first = bar_texts(labelled(solo))[0].words
     assert first.startswith("From here to bar 2 the line is heard in C major pentatonic. ")
     assert text.endswith("\n")
-
-
-def test_the_skeleton_is_what_lies_on_strong_beats() -> None:
-    solo = make_solo([("Cmaj7", "E5/8 D5 C5 B4 A4 B4 C5/4"), ("Cmaj7", "r/4 D5/2 E5/4")])
-    kept = skeleton(labelled(solo))
-    assert kept == ("n0", "n4", "n7"), "a note held over a strong beat counts"
-    waltz = make_solo([("G", "B4/4 D5 G5"), ("G", "B4/2.")], meter="3/4")
-    assert skeleton(labelled(waltz)) == ("n0", "n3")
-    five = make_solo([("G", "B4/4 D5 G5 B5 G5")], meter="5/4", grouping="2+3")
-    assert skeleton(labelled(five)) == ("n0", "n2")
 
 
 def test_what_falls_on_the_chord_changes() -> None:

@@ -43,11 +43,16 @@ def test_how_it_begins(notes: str, start: Start) -> None:
     [
         ([60, 64, 67], "climbs a fifth"),
         ([72, 67, 64], "falls a sixth"),
-        ([60, 69, 65], "climbs a sixth, then falls a third"),
-        ([67, 60, 64], "falls a fifth, then climbs a third"),
-        ([60, 72, 60], "climbs an octave, then falls an octave"),
+        ([60, 69, 65], "climbs a sixth at once, then falls a third at once"),
+        ([67, 60, 64], "falls a fifth at once, then climbs a third at once"),
+        ([67, 60, 62, 64, 65, 69], "falls a fifth at once, then climbs a sixth"),
+        ([67, 60, 62, 64, 65], "falls a fifth at once, then climbs a fourth by step"),
+        ([60, 62, 64], "climbs a third by step"),
+        ([60, 62], "climbs a step"),
+        ([64, 72, 64], "climbs a sixth at once, then falls a sixth at once"),
+        ([60, 72, 60], "climbs an octave at once, then falls an octave at once"),
         ([60, 60], "stays on one note"),
-        ([60, 90], "climbs over two octaves"),
+        ([60, 90], "climbs over two octaves at once"),
     ],
 )
 def test_contours(pitches: list[int], words: str) -> None:

@@ -7,8 +7,8 @@ from tests.conftest import make_solo
 from tests.random_solos import random_solo
 
 from gavotte.phrasing.line import line_of
-from gavotte.phrasing.motifs import Instance, motifs_of
-from gavotte.phrasing.relations import Kind, relation, where_else
+from gavotte.phrasing.motifs import Instance, Motif, motifs_of
+from gavotte.phrasing.relations import Kind, pattern_words, relation, where_else
 
 REST = ("C", "r/1")
 CELL = "C4/8 E4 G4 A4 r/2"
@@ -72,3 +72,26 @@ def test_what_comes_back_neither_overlaps_nor_lies(seed: int) -> None:
         for other in motif.instances[1:]:
             how = relation(line, motif.instances[0], other)
             assert (how.kind is Kind.SAME) == (how.words == "the same notes")
+
+
+@pytest.mark.parametrize(
+    ("bars", "meter", "words"),
+    [
+        (
+            [("C", "C5/8 B4 G4/4 B4/8 A4 F4/4"), ("C", "A4/8 G4 E4/4 G4/8 F4 D4/4")],
+            "4/4",
+            "a sequence, falling by steps",
+        ),
+        (
+            [("C", "C4/4 D4 E4 D4"), ("C", "E4/4 F4 E4 F4"), ("C", "G4/4 r/2 r/4")],
+            "4/4",
+            "a sequence, rising by steps, groups of 3 beats across the bar",
+        ),
+        ([("C", CELL), ("C", "r/1"), ("C", CELL), ("C", CELL)], "4/4", ""),
+    ],
+)
+def test_what_the_places_make_together(bars: list[tuple[str, str]], meter: str, words: str) -> None:
+    line = line_of(make_solo(bars, meter=meter))
+    size = 3 if words else 4
+    places = tuple(Instance(at, at + size - 1) for at in range(0, len(line.onsets) - size + 1, size))
+    assert pattern_words(line, Motif(places, "", 0.0)) == words

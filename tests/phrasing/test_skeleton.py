@@ -14,7 +14,7 @@ from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.decisions import with_reduction
 from gavotte.phrasing.guide_tones import threads_of
 from gavotte.phrasing.phrases import phrases_of
-from gavotte.phrasing.skeleton import Level, kept_notes, levels_of, reduced
+from gavotte.phrasing.skeleton import Level, kept_notes, levels_of, reduced, strong_notes
 from gavotte.phrasing.strong_beats import kept_on_strong_beats
 from gavotte.solo.document import Solo
 
@@ -89,3 +89,25 @@ def test_without_chords_there_are_no_guide_tones() -> None:
     solo = make_solo([("", "C4/4 E4 G4 B4"), ("", "C5/4 B4 A4 G4"), ("", "F4/1")])
     found = labelled(solo)
     assert threads_of(found, levels_of(found)) == ()
+
+
+@pytest.mark.parametrize(
+    ("bars", "setting", "kept"),
+    [
+        ([("Cmaj7", "E5/8 D5 C5 B4 A4 B4 C5/4"), ("Cmaj7", "r/4 D5/2 E5/4")], {}, {"n0", "n5", "n7"}),
+        ([("G", "B4/4 D5 G5"), ("G", "B4/2.")], {"meter": "3/4"}, {"n0", "n3"}),
+        ([("G", "B4/4 D5 G5 B5 G5")], {"meter": "5/4", "grouping": "2+3"}, {"n0", "n2"}),
+    ],
+)
+def test_what_lies_on_strong_beats(bars: list[tuple[str, str]], setting: dict[str, str], kept: set[str]) -> None:
+    found = labelled(make_solo(bars, **setting))  # type: ignore[arg-type]
+    assert strong_notes(found) == kept
+
+
+@given(st.integers(0, 40))
+def test_the_strong_beats_are_a_level(seed: int) -> None:
+    solo = random_solo(seed)
+    for k, note in enumerate(solo.notes[:6]):
+        solo = with_reduction(solo, note.id, k)
+    found = labelled(solo)
+    assert strong_notes(found) == kept_notes(found, levels_of(found), Level.STRONG)

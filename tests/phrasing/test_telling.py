@@ -11,8 +11,10 @@ from tests.phrasing.marked_lines import FIRST, SECOND, marked
 from tests.random_solos import random_solo
 
 from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.card import card_of
+from gavotte.phrasing.phrases import Phrase
 from gavotte.phrasing.structure import Structure, structure_of
-from gavotte.phrasing.telling import card_lines, chosen_from, register_words, sentence
+from gavotte.phrasing.telling import card_lines, chosen_from, featured_words, register_words, sentence
 from gavotte.solo.document import Section, Solo
 from gavotte.theory.scale import collection_pitch_classes
 
@@ -66,6 +68,11 @@ def test_each_claim_is_so(line: object) -> None:
         assert card.syncopated <= len(inside)
         if "by an enclosure" in lines["Last note"]:
             assert any(label.device == "enclosure" and label.target == inside[-1].id for label in labels)
+        if "Saved for the end" in lines:
+            assert inside[-1].pitch.pitch_class not in {note.pitch.pitch_class for note in inside[:-1]}
+        if "Keeps coming back to" in lines:
+            name, times = lines["Keeps coming back to"].removesuffix(" times").split(", ")
+            assert sum(note.pitch.shown == name for note in inside) >= int(times)
         if "where none began before" in lines["Begins"]:
             place = built.found.frame.notes[card.first].place
             assert all(built.found.frame.notes[other.first].place != place for other in built.cards[:k])
@@ -93,3 +100,17 @@ def test_what_hangs_on_the_notes_alone_is_not_worked_out_again() -> None:
     after = structure_of(labelled(replace(found.solo, title="Other"), like=found), before)
     assert after.motifs is before.motifs
     assert after.phrases == before.phrases
+
+
+def test_what_is_saved_and_what_is_returned_to() -> None:
+    built, _ = told(make_solo([("C7", "G4/8 C5 G4 D5 G4 E5 G4 Bb4"), ("F7", "A4/2 r/2")]))
+    lines = dict(card_lines(built.found, built.cards, 0, []))
+    assert lines["Saved for the end"] == "A, not played before in this phrase"
+    assert lines["Keeps coming back to"] == "G, 4 times"
+
+
+def test_what_is_leaned_on_again_and_again() -> None:
+    found = labelled(make_solo([("Cmaj7", "D5/2 C5/4 r/4")] * 3))
+    cards = [card_of(found, Phrase(first, first + 1)) for first in (0, 2, 4)]
+    assert featured_words(found, cards) == "leans on the 9 in 3 of 3 phrases"
+    assert featured_words(found, cards[:2]) == ""

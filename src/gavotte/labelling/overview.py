@@ -1,59 +1,16 @@
-"""Overviews of a labelled solo: its skeleton, what falls on the chord changes, and its figures."""
+"""Overviews of a labelled solo: what falls on the chord changes, and its figures."""
 
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
 from gavotte.labelling.frame import FramedNote
 from gavotte.labelling.labeller import Labelled
-from gavotte.solo.bars import Bar
-from gavotte.solo.document import Note
 from gavotte.solo.label import Label
 from gavotte.theory.degrees import shown_degree
-
-
-def skeleton(found: Labelled) -> tuple[str, ...]:
-    """The ids of the notes that sound on strong beats: what is left of the line when its ornament is taken away.
-
-    A note counts that begins on a strong beat or comes early and is held over it.
-    """
-    grid = found.frame.grid
-    strong: dict[int, list[float]] = {}
-    kept = []
-    for note in found.frame.notes:
-        if note.note.grace:
-            continue
-        is_kept = note.strong
-        if not is_kept:
-            index = grid.index_at(note.note.onset)
-            if index not in strong:
-                strong[index] = _strong_places(grid.bars[index])
-            is_kept = _sounds_over(note.note, strong[index])
-        if is_kept:
-            kept.append(note.note.id)
-    return tuple(kept)
-
-
-_A_MOMENT = 1e-6
-"""Quarter notes: what binary fractions, which are quick, may lose."""
-
-
-def _strong_places(bar: Bar) -> list[float]:
-    """Where the strong beats of a bar are, and the first of the bar behind it."""
-    start = float(bar.onset - bar.lead_in)
-    strong = [beat.offset for beat in bar.meter.beats if beat.strong]
-    return [start + float(offset) for offset in (*strong, bar.meter.bar_length)]
-
-
-def _sounds_over(note: Note, places: Sequence[float]) -> bool:
-    """Whether a note begins before one of some places, in order, and is still sounding there."""
-    onset = note.onset.numerator / note.onset.denominator
-    end = onset + note.duration.numerator / note.duration.denominator
-    following = bisect_right(places, onset + _A_MOMENT)
-    return following < len(places) and places[following] < end - _A_MOMENT
 
 
 @dataclass(frozen=True, slots=True)

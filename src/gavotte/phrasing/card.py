@@ -128,22 +128,37 @@ def interval_words(semitones: int) -> str:
 
 
 def contour_words(pitches: Sequence[int]) -> str:
-    """Which way a line goes, over its farthest note to its end: "climbs a sixth, then falls a third"."""
-    start, end, low, high = pitches[0], pitches[-1], min(pitches), max(pitches)
+    """Which way a line goes, over its farthest note to its end, and how where that is by step or in one leap: "falls a
+    fifth at once, then climbs a sixth by step".
+    """
+    low, high = min(pitches), max(pitches)
     if low == high:
         return "stays on one note"
+    start, end, last = pitches[0], pitches[-1], len(pitches) - 1
     up, down = high - max(start, end), min(start, end) - low
     if up > down:
-        return f"climbs {interval_words(high - start)}, then {_on(end - high)}"
-    if down > 0:
-        return f"falls {interval_words(start - low)}, then {_on(end - low)}"
-    return _on(end - start)
+        turn = pitches.index(high)
+    elif down > 0:
+        turn = pitches.index(low)
+    else:
+        return _leg(pitches, 0, last)
+    return f"{_leg(pitches, 0, turn)}, then {_leg(pitches, turn, last)}"
 
 
-def _on(move: int) -> str:
+def _leg(pitches: Sequence[int], first: int, last: int) -> str:
+    """One way of a line: "climbs a sixth by step"."""
+    move = pitches[last] - pitches[first]
     if move == 0:
         return "stays there"
-    return f"{'climbs' if move > 0 else 'falls'} {interval_words(move)}"
+    words = f"{'climbs' if move > 0 else 'falls'} {interval_words(move)}"
+    moves = [b - a for a, b in itertools.pairwise(pitches[first : last + 1])]
+    if len(moves) == 1 and abs(move) > _A_STEP:
+        return f"{words} at once"
+    one_way = all(step * move >= 0 and abs(step) <= _A_STEP for step in moves)
+    return f"{words} by step" if one_way and len(moves) > 1 else words
+
+
+_A_STEP = 2
 
 
 def set_off_by(card: Card, before: Card | None) -> tuple[str, ...]:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from gavotte.phrasing.arc import compared_words
 from gavotte.phrasing.decisions import words_of
+from gavotte.phrasing.relations import pattern_words
 from gavotte.phrasing.structure import Structure
 from gavotte.phrasing.telling import (
     bar_words,
@@ -13,6 +14,7 @@ from gavotte.phrasing.telling import (
     chosen_from,
     chosen_words,
     counted,
+    featured_words,
     sentence,
 )
 
@@ -45,7 +47,11 @@ def _lines(structure: Structure) -> Iterator[str]:
             for place, how in zip(motif.instances[1:], relations, strict=True)
         )
         place = f"{bar_words(found, head.first)}, {found.frame.notes[head.first].place}"
-        yield f"- {names} ({place}; {counted(len(motif.instances), 'time')}); {others}."
+        pattern = pattern_words(structure.line, motif)
+        times = ", ".join(filter(None, (counted(len(motif.instances), "time"), pattern)))
+        yield f"- {names} ({place}; {times}); {others}."
     yield ""
     parts = [f"{part.name}: {words}" for part in structure.arc.parts if (words := compared_words(structure.arc, part))]
-    yield "**The arc:** " + ". ".join([structure.arc.climax_words, *parts]) + "."
+    featured = featured_words(found, structure.cards)
+    told = filter(None, (structure.arc.climax_words, *parts, featured[:1].upper() + featured[1:]))
+    yield f"**The arc:** {'. '.join(told)}."

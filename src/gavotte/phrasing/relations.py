@@ -7,6 +7,7 @@ viewpoint of its own (semitones, letters, direction, rhythm, place in the bar).
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -15,7 +16,7 @@ from numpy.typing import NDArray
 
 from gavotte.giving_way import give_way
 from gavotte.phrasing.line import Line
-from gavotte.phrasing.motifs import Instance
+from gavotte.phrasing.motifs import Instance, Motif
 
 
 class Kind(StrEnum):
@@ -167,6 +168,43 @@ def _changed_words(differs: NDArray[np.int64], size: int, up: int, alike: bool) 
 
 def _joined(*parts: str) -> str:
     return ", ".join(part for part in parts if part)
+
+
+def pattern_words(line: Line, motif: Motif) -> str:
+    """What the instances of a motif make together: "a sequence, falling by steps", "in threes across the beat"; "" for
+    nothing of the kind.
+
+    A sequence is three instances or more that follow each other at once, each moved by as many letters as the last.
+    """
+    places = [_stretch(line, instance) for instance in motif.instances]
+    runs: list[list[slice]] = [[places[0]]]
+    for place in places[1:]:
+        follows = place.start - runs[-1][-1].stop <= 1
+        runs[-1].append(place) if follows else runs.append([place])
+    run = max(runs, key=len)
+    if len(run) < _A_SEQUENCE:
+        return ""
+    starts = [place.start for place in run]
+    letters = {int(line.letters[b] - line.letters[a]) for a, b in itertools.pairwise(starts)}
+    beats = {
+        round(float((line.bars[b] - line.bars[a]) * line.beats_a_bar[a]), 3) for a, b in itertools.pairwise(starts)
+    }
+    said = []
+    if len(letters) == 1 and (by := letters.pop()):
+        said.append(f"a sequence, {'rising' if by > 0 else 'falling'} by {_sequence_step(abs(by))}")
+    if len(beats) == 1:
+        apart = beats.pop()
+        bar = float(line.beats_a_bar[starts[0]])
+        if apart % 1 or (bar % apart and apart % bar):
+            said.append(f"groups of {apart:g} beats across the {'beat' if apart % 1 else 'bar'}")
+    return ", ".join(said)
+
+
+def _sequence_step(letters: int) -> str:
+    return "steps" if letters == 1 else f"{_STEPS[letters]}s" if letters < len(_STEPS) else "octaves"
+
+
+_A_SEQUENCE = 3
 
 
 def where_else(line: Line, first: int, last: int) -> tuple[tuple[Instance, Relation], ...]:

@@ -15,7 +15,7 @@ from fractions import Fraction
 
 from gavotte.labelling.labeller import Labelled
 from gavotte.phrasing.phrases import Phrase
-from gavotte.phrasing.strong_beats import kept_at, strong_beats
+from gavotte.phrasing.strong_beats import kept_at, kept_on_strong_beats, strong_beats
 from gavotte.solo.document import Function, Note, Solo
 
 
@@ -68,6 +68,16 @@ def kept_notes(found: Labelled, levels: Sequence[Level], level: Level) -> frozen
     """The ids of the notes that are there at a level."""
     pairs = zip(found.solo.notes, levels, strict=True)
     return frozenset(note.id for note, last in pairs if last >= level)
+
+
+def strong_notes(found: Labelled) -> frozenset[str]:
+    """The ids of the notes that are there at the level of strong beats, without asking for the other levels."""
+    notes, places = found.solo.notes, found.solo.places
+    kept = {notes[index].id for index in kept_on_strong_beats(found) if index is not None}
+    for reduction in found.solo.reductions:
+        if reduction.note in places:
+            (kept.add if reduction.level >= Level.STRONG else kept.discard)(reduction.note)
+    return frozenset(kept)
 
 
 def reduced(solo: Solo, phrases: Sequence[Phrase], kept: Collection[str], folded: bool = False) -> Solo:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -15,7 +16,7 @@ from gavotte.phrasing.phrases import Phrase
 from gavotte.phrasing.relations import Kind, Relation
 from gavotte.solo.document import Function, Note
 from gavotte.theory.degrees import shown_degree
-from gavotte.theory.scale import SCALES
+from gavotte.theory.scale import SCALES, collection_pitch_classes
 
 FUNCTION_NAMES = {
     Function.CHORD: "chord tone",
@@ -140,11 +141,19 @@ _A_FOURTH = 5
 
 
 def chosen_from(found: Labelled, phrase: Phrase) -> tuple[Chosen, ...]:
-    """The collections worth naming that a stretch is chosen from, the likeliest first."""
-    likely = collections_of(found, phrase.first, phrase.last)
-    return tuple(
-        chosen for chosen in likely if len(SCALES[chosen.collection]) <= _MOST_TONES and chosen.score >= _WORTH_NAMING
-    )
+    """The collections worth naming that a stretch is chosen from, the likeliest first.
+
+    Of several names for the same tones the one on the tonic of the key is given, else the likeliest.
+    """
+    tonic = found.frame.ground.key_at(found.solo.notes[phrase.first].onset).key.tonic
+    by_tones: dict[frozenset[int], Chosen] = {}
+    for chosen in collections_of(found, phrase.first, phrase.last):
+        if len(SCALES[chosen.collection]) > _MOST_TONES or chosen.score < _WORTH_NAMING:
+            continue
+        tones = collection_pitch_classes(chosen.collection, chosen.tonic.pitch_class)
+        if tones not in by_tones or (chosen.tonic == tonic and by_tones[tones].tonic != tonic):
+            by_tones[tones] = chosen
+    return tuple(by_tones.values())
 
 
 def chosen_words(found: Labelled, chosen: Chosen) -> str:
@@ -193,6 +202,12 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
     leaning = _leaned_on(found, card)
     if leaning:
         lines.append(("Leans on", leaning))
+    saved = _saved(found, card)
+    if saved:
+        lines.append(("Saved for the end", saved))
+    pedal = _pedal(found, card)
+    if pedal:
+        lines.append(("Keeps coming back to", pedal))
     inside = [i for i in range(card.first, card.last + 1) if not notes[i].grace]
     foreign = sum(_is_foreign(found, i) for i in inside)
     if foreign:
@@ -219,6 +234,48 @@ def _leaned_on(found: Labelled, card: Card) -> str:
         if label.function is Function.EXTENSION and (note.strong or note.held):
             said[f"the {label.shown_degree} of {chord_words(found.frame.span_of(note))}"] = None
     return ", ".join(said)
+
+
+def _saved(found: Labelled, card: Card) -> str:
+    """The last note, where a phrase of some length has not played it before in any octave, "" else."""
+    notes = [note for note in found.solo.notes[card.first : card.last + 1] if not note.grace]
+    last = notes[-1]
+    if len(notes) < _LONG_ENOUGH or any(note.pitch.pitch_class == last.pitch.pitch_class for note in notes[:-1]):
+        return ""
+    return f"{last.pitch.shown}, not played before in this phrase"
+
+
+def _pedal(found: Labelled, card: Card) -> str:
+    """A pitch that is returned to again and again between other notes: "G, 5 times"; "" where there is none."""
+    notes = [note for note in found.solo.notes[card.first : card.last + 1] if not note.grace]
+    turns = [note for note, before in zip(notes, [None, *notes], strict=False)
+             if before is None or note.pitch.midi != before.pitch.midi]  # fmt: skip
+    counted_pitches = Counter(note.pitch.midi for note in turns)
+    pitch, times = max(counted_pitches.items(), key=lambda item: item[1])
+    if times < _OFTEN or times < _MUCH_OF_IT * len(turns):
+        return ""
+    return f"{next(note for note in turns if note.pitch.midi == pitch).pitch.shown}, {times} times"
+
+
+_LONG_ENOUGH, _OFTEN, _MUCH_OF_IT = 6, 4, 0.3
+
+
+def featured_words(found: Labelled, cards: Sequence[Card]) -> str:
+    """The colour that is leaned on in most phrases: "leans on the 9 in 5 of 8 phrases"; "" for fewer than three."""
+    phrases_of_degree: Counter[str] = Counter()
+    for card in cards:
+        degrees = {
+            found.labels[i].shown_degree
+            for i in range(card.first, card.last + 1)
+            if found.labels[i].function is Function.EXTENSION
+            and (found.frame.notes[i].strong or found.frame.notes[i].held)
+        }
+        phrases_of_degree.update(degrees)
+    degree, number = max(phrases_of_degree.items(), key=lambda item: (item[1], item[0]), default=("", 0))
+    return f"leans on the {degree} in {number} of {len(cards)} phrases" if number >= _FEATURED else ""
+
+
+_FEATURED = 3
 
 
 def _is_foreign(found: Labelled, index: int) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import ClassVar
@@ -54,12 +54,13 @@ class DeskKind:
 @dataclass(frozen=True)
 class Walked:
     """Music that is gone through: the ``solo`` as it is shown, the ``place`` where the user is (quarter notes), and
-    what goes to another.
+    what goes to another. ``phrases`` are where phrases begin, where the desk knows that better than the rests do.
     """
 
     solo: Solo
     place: Fraction
     go: Callable[[Fraction], None]
+    phrases: Sequence[Fraction] = ()
 
 
 class Desk(QWidget):

@@ -68,7 +68,8 @@ class Walking(QObject):
         walked = self._walked(desk)
         if walked is None:
             return
-        place = next_waymark(waymarks(walked.solo, kind), walked.place, direction)
+        known = kind is Waymark.PHRASE and walked.phrases
+        place = next_waymark(walked.phrases if known else waymarks(walked.solo, kind), walked.place, direction)
         if place is None:
             desk.studio.asks.tell(said(NO_MORE[kind, direction]))
         else:

@@ -8,7 +8,7 @@ from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.words import FUNCTION_WORDS, device_words
 from gavotte.labelling.labeller import Labelled
-from gavotte.labelling.overview import skeleton
+from gavotte.phrasing.skeleton import strong_notes
 from gavotte.solo.label import DEVICES, Label
 
 WIDTH = 160
@@ -53,7 +53,7 @@ class FilterChoice(Choice):
         if wanted == EVERYTHING:
             return None
         if wanted == SKELETON:
-            return frozenset(skeleton(found))
+            return strong_notes(found)
         if wanted == DOUBTS:
             return frozenset(note for note, label in labels.items() if label.in_doubt)
         function, _, device = wanted.partition("/")

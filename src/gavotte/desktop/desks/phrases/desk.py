@@ -42,7 +42,15 @@ from gavotte.phrasing.relations import where_else
 from gavotte.phrasing.shapes import shape_of
 from gavotte.phrasing.skeleton import Level, kept_notes, reduced
 from gavotte.phrasing.structure import Structure
-from gavotte.phrasing.telling import bars_words, card_lines, chosen_from, chosen_words, counted, sentence
+from gavotte.phrasing.telling import (
+    bars_words,
+    card_lines,
+    chosen_from,
+    chosen_words,
+    counted,
+    featured_words,
+    sentence,
+)
 from gavotte.solo.document import Solo
 from gavotte.writing.placing import first_note_from
 
@@ -165,7 +173,10 @@ class PhrasesDesk(Desk):
         if shown is None or not shown.notes:
             return None
         here = current if current is not None and current in shown.places else shown.notes[0].id
-        return Walked(shown, shown.note(here).onset, self._go_to_bar)
+        structure = self.builder.structure
+        phrases = structure.phrases if structure is not None else ()
+        starts = [structure.found.solo.notes[phrase.first].onset for phrase in phrases] if structure is not None else []
+        return Walked(shown, shown.note(here).onset, self._go_to_bar, starts)
 
     def state(self) -> str:
         structure = self.builder.structure
@@ -364,7 +375,8 @@ class PhrasesDesk(Desk):
         part = next((part for part in arc.parts if part.first <= bar <= part.last), None)
         if part is not None and (apart := compared_words(arc, part)):
             words.append(f"{part.name}: {apart}")
-        self._arc_words.setText(" · ".join(words))
+        featured = featured_words(structure.found, structure.cards)
+        self._arc_words.setText(" · ".join(filter(None, (*words, featured))))
 
     def _show_motifs(self) -> None:
         structure, panel = self.builder.structure, self.side.motifs

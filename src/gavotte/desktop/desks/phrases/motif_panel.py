@@ -13,18 +13,21 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.rows import RowList
 from gavotte.phrasing.motifs import Instance
-from gavotte.phrasing.relations import Relation
+from gavotte.phrasing.relations import Relation, pattern_words
 from gavotte.phrasing.structure import Structure
 from gavotte.phrasing.telling import bar_words, counted
 
 
 @dataclass(frozen=True)
 class Theme:
-    """Something that comes back: its first place, and each other one with how it is related to that."""
+    """Something that comes back: its first place, each other one with how it is related to that, and what they make
+    together.
+    """
 
     first: Instance
     others: tuple[tuple[Instance, Relation], ...]
     weight: float | None = None
+    pattern: str = ""
 
     @property
     def places(self) -> tuple[Instance, ...]:
@@ -35,7 +38,12 @@ class Theme:
 def themes_of(structure: Structure) -> list[Theme]:
     """The motifs of a solo as themes, the weightiest first."""
     return [
-        Theme(motif.instances[0], tuple(zip(motif.instances[1:], relations, strict=True)), motif.weight)
+        Theme(
+            motif.instances[0],
+            tuple(zip(motif.instances[1:], relations, strict=True)),
+            motif.weight,
+            pattern_words(structure.line, motif),
+        )
         for motif, relations in zip(structure.motifs, structure.relations, strict=True)
     ]
 
@@ -98,6 +106,7 @@ class MotifPanel(QWidget):
             detail = translate("Gavotte", "{number} times from {place}").format(
                 number=len(theme.places), place=_place(structure, theme.first)
             )
+            detail = theme.pattern or detail
             edge = "" if theme.weight is None else f"{max(1, round(100 * theme.weight))} %"
             self.themes.add_row(str(number), names, detail, edge)
         self.themes.setCurrentRow(chosen if themes else -1)
