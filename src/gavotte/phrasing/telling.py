@@ -192,7 +192,7 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
         ("First note", goal_words(frame, frame.notes[card.first])),
         ("Last note", _landing(found, card.last)),
         ("Highest", goal_words(frame, frame.notes[card.highest])),
-        ("Longest", goal_words(frame, frame.notes[card.longest])),
+        *([("Longest", goal_words(frame, frame.notes[card.longest]))] if _stands_out(found, card) else []),
         ("Range", f"{_named(notes[_lowest(card, found)])} to {_named(notes[card.highest])}, "
                   f"{register_words(card, cards)}"),
         ("Contour", card.contour),
@@ -224,6 +224,13 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
 
 
 _SOME_REST = 0.05
+
+
+def _stands_out(found: Labelled, card: Card) -> bool:
+    """Whether the longest note is longer than all others of the phrase."""
+    notes = [note for note in found.solo.notes[card.first : card.last + 1] if not note.grace]
+    longest = found.solo.notes[card.longest].duration
+    return sum(note.duration >= longest for note in notes) == 1 < len(notes)
 
 
 def _leaned_on(found: Labelled, card: Card) -> str:
