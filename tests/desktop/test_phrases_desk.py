@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 from pathlib import Path
+from xml.etree import ElementTree
 
 import pytest
 from PyQt6.QtCore import QPoint, Qt
@@ -12,6 +13,7 @@ from tests.conftest import make_solo
 from tests.desktop.conftest import OpenWindow
 
 from gavotte.desktop.desks.phrases.layers import GUIDE_TONES
+from gavotte.desktop.errands.exporting import ANALYSIS
 from gavotte.desktop.playback.outputs import ManualOutput
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.engraving.shapes import STAFF_SPACE as SP
@@ -321,3 +323,29 @@ def test_a_decision_that_cannot_be_saved_is_held(
     assert at_line.session.solo.phrase_starts
     monkeypatch.undo()
     assert at_line.studio.saver.save()
+
+
+def test_the_analysis_goes_out_with_pictures(qtbot: QtBot, at_line: MainWindow, tmp_path: Path) -> None:
+    exporter, sheet = at_line.studio.exporter, at_line.desks["phrases"].sheet()
+    with qtbot.waitSignal(exporter.exported, timeout=10000):
+        exporter.export(sheet, tmp_path / "My solo", ANALYSIS)
+    text = (tmp_path / "My solo.md").read_text(encoding="utf-8")
+    assert "## Phrases" in text
+    for name in ("My solo-arc.svg", "My solo-skeleton.svg"):
+        assert f"(<{name}>)" in text
+        root = ElementTree.parse(tmp_path / name).getroot()
+        assert root.tag.endswith("svg")
+        assert not list(root.iter("{http://www.w3.org/2000/svg}text")), "text is drawn as outlines"
+    with qtbot.waitSignal(exporter.exported, timeout=10000):
+        exporter.export(sheet, tmp_path / "My solo", ANALYSIS)
+
+
+def test_somebody_elses_picture_is_not_written_over(qtbot: QtBot, at_line: MainWindow, tmp_path: Path) -> None:
+    other = tmp_path / "Solo-arc.svg"
+    other.write_text("<svg>mine</svg>", encoding="utf-8")
+    exporter = at_line.studio.exporter
+    with qtbot.waitSignal(exporter.failed, timeout=10000) as told:
+        exporter.export(at_line.desks["phrases"].sheet(), tmp_path / "Solo", ANALYSIS)
+    assert "another file is called Solo-arc.svg" in told.args[0]
+    assert other.read_text(encoding="utf-8") == "<svg>mine</svg>"
+    assert not (tmp_path / "Solo.md").exists()

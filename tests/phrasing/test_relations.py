@@ -23,6 +23,7 @@ CELL = "C4/8 E4 G4 A4 r/2"
         ("C3/8 E3 G3 A3 r/2", Kind.MOVED, "an octave lower"),
         ("r/4 C4/8 E4 G4 A4 r/4", Kind.LATER, "the same notes, a beat later in the bar"),
         ("r/8 C4/8 E4 G4 A4 r/8 r/4", Kind.LATER, "the same notes, half a beat later in the bar"),
+        ("r/8 r/4 C4/8 E4 G4 A4 r/8", Kind.LATER, "the same notes, 1½ beats later in the bar"),
         ("C4/8 E4 G4 C5 r/2", Kind.CHANGED, "with another end"),
         ("C4/4 E4 G4 A4", Kind.CHANGED, "the same notes, in another rhythm"),
         ("A4/8 F4 D4 C4 r/2", Kind.TURNED, "turned upside down"),
@@ -95,3 +96,8 @@ def test_what_the_places_make_together(bars: list[tuple[str, str]], meter: str, 
     size = 3 if words else 4
     places = tuple(Instance(at, at + size - 1) for at in range(0, len(line.onsets) - size + 1, size))
     assert pattern_words(line, Motif(places, "", 0.0)) == words
+
+
+def test_thirds_of_a_beat_are_told() -> None:
+    line = line_of(make_solo([("C", "C4/8 E4 G4 r/8 r/4 r/2."), ("C", "r/8 C4/8 E4 G4 r/4 r/2.")], meter="12/8"))
+    assert relation(line, Instance(0, 2), Instance(3, 5)).words == "the same notes, a third of a beat later in the bar"

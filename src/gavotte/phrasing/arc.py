@@ -159,8 +159,8 @@ def compared_words(arc: Arc, part: Part) -> str:
     """What sets a part off from the rest of the solo: "higher, busier"; "" where nothing does or it is silent."""
     inside = [bar for bar in arc.bars[part.first : part.last + 1] if bar.middle is not None]
     rest = [*arc.bars[: part.first], *arc.bars[part.last + 1 :]]
-    outside = [bar for bar in rest if bar.middle is not None]
-    if not inside or not outside:
+    outside = [bar for bar in rest if bar.middle is not None and bar.number > 0]
+    if not inside or len(outside) < _LEAST_BARS:
         return ""
     said = []
     higher = _mean(bar.middle for bar in inside) - _mean(bar.middle for bar in outside)
@@ -175,7 +175,7 @@ def compared_words(arc: Arc, part: Part) -> str:
     return ", ".join(said)
 
 
-_A_THIRD, _MUCH, _TENSER = 3.0, 1.3, 0.08
+_A_THIRD, _MUCH, _TENSER, _LEAST_BARS = 3.0, 1.3, 0.08, 2
 
 
 def _mean(values: Iterable[float | None]) -> float:

@@ -124,14 +124,21 @@ def _later_words(line: Line, a: int, b: int) -> str:
     return f"{_beats_words(float(beats))} {'later' if ahead > 0 else 'earlier'} in the bar"
 
 
+_PARTS = {0.5: ("half a beat", "½"), 1 / 3: ("a third of a beat", "⅓"), 2 / 3: ("two thirds of a beat", "⅔"),
+          0.25: ("a quarter of a beat", "¼"), 0.75: ("three quarters of a beat", "¾")}  # fmt: skip
+
+
 def _beats_words(beats: float) -> str:
-    halves = round(2 * beats)
-    if abs(2 * beats - halves) > 0.05:
-        return "a little"
-    whole, half = divmod(halves, 2)
-    if not whole:
-        return "half a beat"
-    return "a beat" if whole == 1 and not half else f"{whole}{'½' if half else ''} beats"
+    """How long some beats are: "a beat", "1½ beats", "a third of a beat"."""
+    whole = int(beats + _NEARLY)
+    over = beats - whole
+    part = next((words for share, words in _PARTS.items() if abs(over - share) < _NEARLY), None)
+    if part is None:
+        return "a little" if over > _NEARLY or not whole else "a beat" if whole == 1 else f"{whole} beats"
+    return f"{whole}{part[1]} beats" if whole else part[0]
+
+
+_NEARLY = 0.02
 
 
 def _moved_words(semitones: int) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import partial
@@ -17,7 +18,7 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.whole_file import plain_name, write_whole
 from gavotte.labelling.hand_out import markdown
-from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.structure import Structure
 from gavotte.solo.document import Solo
 
 
@@ -87,12 +88,52 @@ class Exporter(QObject):
         """Write a sheet to a file; it is painted between events, or written beside them."""
         if not path.name.lower().endswith(wanted.suffix):
             path = path.with_name(path.name + wanted.suffix)
+        if wanted is ANALYSIS:
+            self._tell(sheet, path)
+            return
         steps, failed = self._painted(sheet, path, wanted), partial(self._not_done, path)
         if steps is None:
             self._write(path, lambda: exported(sheet, wanted))
         else:
             words = translate("Gavotte", "Setting {name}").format(name=path.name)
             self._activities.step(self, steps, lambda: None, failed, words)
+
+    def _tell(self, sheet: Sheet, path: Path) -> None:
+        """Write the analysis as text, with its pictures beside it: worked out in a worker, then set between events."""
+        # What paints is loaded with the first export, as below.
+        from gavotte.desktop.paper.analysis import analysis_of, pictured_text, skeleton_steps
+        from gavotte.desktop.paper.picture import arc_picture
+
+        failed = partial(self._not_done, path)
+        words = translate("Gavotte", "Setting {name}").format(name=path.name)
+
+        def set_pictures(structure: Structure) -> Iterator[float]:
+            skeleton = yield from skeleton_steps(structure, sheet, read_setup(self._settings), self._engraver)
+            arc = arc_picture(structure)
+            self._write_all(path, lambda: pictured_text(structure, path.stem, skeleton, arc))
+
+        def go_on(structure: Structure) -> None:
+            if structure.phrases:
+                self._activities.step(self, set_pictures(structure), lambda: None, failed, words)
+            else:
+                self._write(path, lambda: markdown(structure.found).encode("utf-8"))
+
+        self._activities.beside(self, lambda: analysis_of(sheet), go_on, failed, words)
+
+    def _write_all(self, path: Path, made: Callable[[], dict[str, bytes]]) -> None:
+        """Write a file and those that belong to it, by the endings behind its name; nothing of somebody else's is
+        written over.
+        """
+
+        def write() -> None:
+            files = {path.with_name(f"{path.stem}{ending}"): data for ending, data in made().items()}
+            for other in files:
+                if other != path and other.exists() and _OURS not in other.read_bytes()[:_HEAD]:
+                    raise FileExistsError(errno.EEXIST, f"another file is called {other.name}")
+            for other, data in files.items():
+                write_whole(other, data)
+
+        self._put(path, write)
 
     def _painted(self, sheet: Sheet, path: Path, wanted: ExportFormat) -> Iterator[float] | None:
         """The steps in which a format is painted, or None where it is no painting."""
@@ -119,15 +160,19 @@ class Exporter(QObject):
 
     def _write(self, path: Path, made: Callable[[], bytes]) -> None:
         """Make what goes into a file and write it, beside the interface."""
+        self._put(path, lambda: write_whole(path, made()))
 
+    def _put(self, path: Path, write: Callable[[], object]) -> None:
         def done(_: object) -> None:
             self._settings.setValue("folder", str(path.parent))
             self.exported.emit(path)
 
         words = translate("Gavotte", "Writing {name}").format(name=path.name)
-        self._activities.beside(
-            self, lambda: write_whole(path, made()), done, partial(self._not_done, path), words, apart=True
-        )
+        self._activities.beside(self, write, done, partial(self._not_done, path), words, apart=True)
+
+
+_OURS, _HEAD = b"<title>Gavotte", 4000
+"""By what a drawing of our own is known, within its first bytes."""
 
 
 def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
@@ -135,13 +180,7 @@ def exported(sheet: Sheet, wanted: ExportFormat) -> bytes:
     from gavotte.formats.midi_write import write_midi
     from gavotte.formats.musicxml_write import write_musicxml
     from gavotte.formats.note_table import write_note_table
-    from gavotte.phrasing.hand_out import phrase_lines
-    from gavotte.phrasing.structure import structure_of
 
-    if wanted is ANALYSIS:
-        # The text goes with the page, in the pitch the page is in.
-        found = labelled(sheet.solo)
-        return markdown(found, phrase_lines(structure_of(found))).encode("utf-8")
     solo, labels = sheet.as_data
     if wanted is NOTE_TABLE:
         return write_note_table(solo, labels).encode("utf-8")

@@ -13,6 +13,7 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.phrasing.relations import Kind
+from gavotte.phrasing.structure import Structure
 
 BREATHS = 3.9 * SP
 """Room the breathing line and the threads take under the lane."""
@@ -53,6 +54,23 @@ class Breaths:
     phrases: tuple[Breath, ...] = ()
     current: int | None = None
     knots: tuple[Knot, ...] = ()
+
+
+def breaths_of(structure: Structure) -> tuple[Breath, ...]:
+    """The phrases of a solo as they are shown."""
+    notes = structure.found.solo.notes
+    decided = {mark.note for mark in structure.found.solo.phrase_starts if mark.begins}
+    return tuple(
+        Breath(
+            number,
+            phrase.first,
+            phrase.last,
+            notes[phrase.first].id,
+            notes[phrase.first].id in decided,
+            tuple(gesture.first for gesture in gestures[1:]),
+        )
+        for number, (phrase, gestures) in enumerate(zip(structure.phrases, structure.gestures, strict=True), 1)
+    )
 
 
 class BreathItem(QGraphicsItem):

@@ -12,6 +12,8 @@ from PyQt6.QtGui import QColor, QFont, QImage, QPainter, QPainterPath
 from PyQt6.QtSvg import QSvgGenerator
 from PyQt6.QtWidgets import QGraphicsScene
 
+from gavotte.desktop.page.breath_item import Breaths, breaths_of
+from gavotte.desktop.page.land import Land
 from gavotte.desktop.page.line_item import LineItem
 from gavotte.desktop.painting import painting
 from gavotte.desktop.paper.setup import PageSetup
@@ -22,6 +24,7 @@ from gavotte.engraving.engraver import LINE_WIDTH, Engraver, LineFormat, line_br
 from gavotte.engraving.mei import staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.notation.written import Notation
+from gavotte.phrasing.structure import Structure
 
 _DOTS_PER_MM = 300 / 25.4
 _MOST_PIXELS = 60_000_000
@@ -98,20 +101,43 @@ def _png(image: QImage) -> bytes:
 
 
 def _svg(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> bytes:
+    # A tenth of a millimetre to a unit keeps the numbers short and the size true.
+    scale = 10 * setup.mm_per_unit
+    size = QSize(round(area.width() * scale), round(area.height() * scale))
+    return _drawn(size, lambda painter: scene.render(painter, QRectF(0, 0, size.width(), size.height()), area))
+
+
+def _drawn(size: QSize, paint: Callable[[QPainter], object]) -> bytes:
+    """An SVG of what is painted, in tenths of a millimetre."""
     buffer = QBuffer()
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)
     generator = QSvgGenerator()
     generator.setOutputDevice(buffer)
-    # A tenth of a millimetre to a unit keeps the numbers short and the size true.
-    scale = 10 * setup.mm_per_unit
-    size = QSize(round(area.width() * scale), round(area.height() * scale))
     generator.setResolution(254)
     generator.setSize(size)
     generator.setViewBox(QRectF(0, 0, size.width(), size.height()))
     generator.setTitle("Gavotte")
     with painting(generator) as painter:
-        scene.render(painter, QRectF(0, 0, size.width(), size.height()), area)
+        paint(painter)
     return bytes(buffer.data().data())
+
+
+_LAND_WIDTH, _LAND_SCALE = 900, 2.0
+"""Pixels the land is laid out in, and tenths of a millimetre each of them takes."""
+
+
+def arc_picture(structure: Structure) -> bytes:
+    """The arc of a solo with its phrases as SVG, its text still as text."""
+    land = Land()
+    land.palette_in_use, land.width = PRINT, _LAND_WIDTH
+    land.show_arc(structure.arc, structure.found.solo.notes)
+    land.breaths = Breaths(breaths_of(structure))
+
+    def paint(painter: QPainter) -> None:
+        painter.scale(_LAND_SCALE, _LAND_SCALE)
+        land.paint(painter, 0, land.height)
+
+    return _drawn(QSize(round(_LAND_WIDTH * _LAND_SCALE), round(land.height * _LAND_SCALE)), paint)
 
 
 def with_outlined_text(svg: bytes) -> bytes:

@@ -19,7 +19,7 @@ from gavotte.desktop.desks.phrases.motif_panel import Theme, themes_of
 from gavotte.desktop.desks.phrases.phrase_page import PhrasePage
 from gavotte.desktop.desks.phrases.ridge import Ridge
 from gavotte.desktop.desks.phrases.side import PhrasesSide
-from gavotte.desktop.page.breath_item import Breath, Breaths, Knot
+from gavotte.desktop.page.breath_item import Breaths, Knot, breaths_of
 from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
@@ -300,25 +300,12 @@ class PhrasesDesk(Desk):
         if structure is None or found is None:
             self.page.show_breaths(Breaths())
             return
-        notes = structure.found.solo.notes
-        decided = {mark.note for mark in structure.found.solo.phrase_starts if mark.begins}
-        phrases = tuple(
-            Breath(
-                k,
-                phrase.first,
-                phrase.last,
-                notes[phrase.first].id,
-                notes[phrase.first].id in decided,
-                tuple(gesture.first for gesture in gestures[1:]),
-            )
-            for k, (phrase, gestures) in enumerate(zip(structure.phrases, structure.gestures, strict=True), 1)
-        )
         theme = self.theme if self.side.page_shown == "motifs" else None
         knots = () if theme is None else tuple(
             Knot(place.first, place.last, None if k == 0 else theme.others[k - 1][1].kind)
             for k, place in enumerate(theme.places)
         )  # fmt: skip
-        breaths = Breaths(phrases, found[1] + 1, knots)
+        breaths = Breaths(breaths_of(structure), found[1] + 1, knots)
         self.page.show_breaths(breaths)
         self.ridge.land.show_breaths(breaths)
 
