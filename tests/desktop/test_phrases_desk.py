@@ -21,6 +21,7 @@ from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
 from gavotte.phrasing.relations import Kind
 from gavotte.phrasing.skeleton import Level
+from gavotte.phrasing.structure import structure_of
 from gavotte.solo.document import Function, Solo
 
 BARS = [("Dm7", "D4/8 F4 A4 C5 D5 C5 A4 F4"), ("G7", "G4/4 B4/4 r/2")]
@@ -349,3 +350,20 @@ def test_somebody_elses_picture_is_not_written_over(qtbot: QtBot, at_line: MainW
     assert "another file is called Solo-arc.svg" in told.args[0]
     assert other.read_text(encoding="utf-8") == "<svg>mine</svg>"
     assert not (tmp_path / "Solo.md").exists()
+
+
+def test_a_long_solo_is_shown_at_once_and_its_motifs_follow(
+    qtbot: QtBot, open_window: OpenWindow, tmp_path: Path
+) -> None:
+    window = opened(open_window, tmp_path / "lib", qtbot, make_solo([*BARS, *UP] * 24))
+    builder = window.desks["phrases"].builder
+    seen: list[bool] = []
+    builder.changed.connect(lambda: seen.append(builder.is_current))
+    window.session.selection.select("n3", "n3")
+    window.session.move(1)
+    built(window, qtbot)
+    assert seen[-1]
+    assert builder.structure.found is window.session.found
+    fresh = structure_of(window.session.found)
+    assert builder.structure.motifs == fresh.motifs
+    assert builder.structure.phrases == fresh.phrases

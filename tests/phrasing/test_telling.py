@@ -17,6 +17,7 @@ from gavotte.phrasing.structure import Structure, structure_of
 from gavotte.phrasing.telling import card_lines, chosen_from, featured_words, register_words, sentence
 from gavotte.solo.document import Section, Solo
 from gavotte.theory.scale import collection_pitch_classes
+from gavotte.writing.placing import cleared
 
 BARS = [("Dm7", "D4/8 F4 A4 C5 D5 C5 A4 F4"), ("G7", "G4/4 B4/4 r/2")]
 
@@ -114,3 +115,14 @@ def test_what_is_leaned_on_again_and_again() -> None:
     cards = [card_of(found, Phrase(first, first + 1)) for first in (0, 2, 4)]
     assert featured_words(found, cards) == "leans on the 9 in 3 of 3 phrases"
     assert featured_words(found, cards[:2]) == ""
+
+
+def test_motifs_are_carried_over_an_edit() -> None:
+    solo = make_solo([*BARS, *BARS, *BARS])
+    before = structure_of(labelled(solo))
+    without = cleared(solo, solo.note("n1").onset, solo.note("n1").end)
+    rough = structure_of(labelled(without), before, quick=True)
+    assert [len(motif.instances) for motif in before.motifs] == [3]
+    [motif] = rough.motifs
+    assert [without.notes[place.first].id for place in motif.instances] == ["n10", "n20"]
+    assert structure_of(labelled(without), rough).motifs == rough.motifs

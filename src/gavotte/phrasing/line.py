@@ -18,7 +18,7 @@ _A_REST = 1.0
 _A_BREATH = 0.5
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Line:
     """The notes of a line but its grace notes, each array one entry for each note, or for each move between two.
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from gavotte.giving_way import give_way
@@ -11,15 +11,16 @@ from gavotte.phrasing.arc import Arc, arc_of
 from gavotte.phrasing.card import Card, card_of
 from gavotte.phrasing.guide_tones import Thread, threads_of
 from gavotte.phrasing.line import Line, line_of
-from gavotte.phrasing.motifs import Motif, motifs_in
+from gavotte.phrasing.motifs import Instance, Motif, motifs_in
 from gavotte.phrasing.phrases import Phrase, gestures_of, phrases_of
 from gavotte.phrasing.relations import Relation, relation
 from gavotte.phrasing.skeleton import Level, levels_of
 from gavotte.phrasing.strong_beats import kept_on_strong_beats
 from gavotte.phrasing.telling import Recall, recalls
+from gavotte.solo.document import Solo
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Structure:
     """How a solo is built. Notes are indexes into ``found.solo.notes``.
 
@@ -54,8 +55,11 @@ class Structure:
         return [index for index in self.kept if index is not None and phrase.first <= index <= phrase.last]
 
 
-def structure_of(found: Labelled, like: Structure | None = None) -> Structure:
-    """The structure of a labelled solo; what hangs on the notes alone is taken from ``like`` if they are the same."""
+def structure_of(found: Labelled, like: Structure | None = None, quick: bool = False) -> Structure:
+    """The structure of a labelled solo; what hangs on the notes alone is taken from ``like`` if they are the same.
+
+    ``quick`` takes the motifs of ``like`` too, as far as their notes are still there: looking for them takes longest.
+    """
     solo = found.solo
     phrases = phrases_of(solo, found.labels)
     cards = []
@@ -66,7 +70,7 @@ def structure_of(found: Labelled, like: Structure | None = None) -> Structure:
         line, motifs, relations = like.line, like.motifs, like.relations
     else:
         line = line_of(solo)
-        motifs = motifs_in(line)
+        motifs = motifs_in(line) if like is None or not quick else _carried(like, solo)
         relations = tuple(
             tuple(relation(line, motif.instances[0], other) for other in motif.instances[1:]) for motif in motifs
         )
@@ -85,6 +89,21 @@ def structure_of(found: Labelled, like: Structure | None = None) -> Structure:
         threads_of(found, levels),
         arc_of(found),
     )
+
+
+def _carried(like: Structure, solo: Solo) -> tuple[Motif, ...]:
+    """The motifs of another structure in a solo that differs a little."""
+    notes, places = like.found.solo.notes, solo.places
+    carried = []
+    for motif in like.motifs:
+        instances = []
+        for instance in motif.instances:
+            first, last = (places.get(notes[index].id) for index in (instance.first, instance.last))
+            if first is not None and last is not None and last - first == instance.last - instance.first:
+                instances.append(Instance(first, last))
+        if len(instances) > 1:
+            carried.append(replace(motif, instances=tuple(instances)))
+    return tuple(carried)
 
 
 def _same_notes(found: Labelled, other: Labelled) -> bool:

@@ -10,12 +10,15 @@ from gavotte.desktop.translation import translate
 from gavotte.phrasing.structure import Structure, structure_of
 
 _DELAY_MS = 120
+_SHORT = 400
+"""Notes up to which looking for motifs takes no time to speak of."""
 _LONG = 3000
 """Notes from which on it is said that something is worked out."""
 
 
 class Builder(QObject):
-    """``structure`` is that of the open solo, None where it is not known (yet).
+    """``structure`` is that of the open solo, None where it is not known (yet). After an edit of a long solo it
+    ``is_rough`` at first: its motifs are those of before, as far as they are still there.
 
     Signals: ``changed``, it is another one; ``failed(message)``.
     """
@@ -28,6 +31,7 @@ class Builder(QObject):
         self._session, self._activities = session, activities
         self._structure: Structure | None = None
         self._is_wanted = False
+        self.is_rough = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(_DELAY_MS)
@@ -42,7 +46,12 @@ class Builder(QObject):
 
     @property
     def is_current(self) -> bool:
-        """Whether it is that of the solo as it is shown now."""
+        """Whether it is that of the solo as it is shown now, motifs and all."""
+        return self.is_shown and not self.is_rough
+
+    @property
+    def is_shown(self) -> bool:
+        """Whether it is that of the solo as it is shown now; its motifs may still be looked for."""
         return self._structure is not None and self._structure.found is self._session.found
 
     def want(self, wanted: bool) -> None:
@@ -67,12 +76,24 @@ class Builder(QObject):
         if found is None:
             return
 
+        words = translate("Gavotte", "Finding the phrases") if len(found.solo.notes) >= _LONG else ""
+
+        def failed(error: Exception) -> None:
+            self.failed.emit(str(error))
+
         def take(structure: Structure) -> None:
             if self._session.found is found:
-                self._structure = structure
+                self._structure, self.is_rough = structure, False
                 self.changed.emit()
 
-        words = translate("Gavotte", "Finding the phrases") if len(found.solo.notes) >= _LONG else ""
-        self._activities.beside(
-            self, lambda: structure_of(found, like), take, lambda error: self.failed.emit(str(error)), words
-        )
+        def look_for_motifs(rough: Structure) -> None:
+            take(rough)
+            if self._session.found is found and rough.line is not rough_before:
+                self.is_rough = True
+                self._activities.beside(self, lambda: structure_of(found), take, failed, words)
+
+        rough_before = like.line if like is not None else None
+        if like is not None and len(found.solo.notes) > _SHORT:
+            self._activities.beside(self, lambda: structure_of(found, like, quick=True), look_for_motifs, failed, words)
+        else:
+            self._activities.beside(self, lambda: structure_of(found, like), take, failed, words)

@@ -394,7 +394,7 @@ class PhrasesDesk(Desk):
     def music(self) -> Solo | None:
         """What is played: the solo, or what is left of it."""
         solo, structure = self._session.solo, self.builder.structure
-        if solo is None or structure is None or self._kept is None or not self.builder.is_current:
+        if solo is None or structure is None or self._kept is None or not self.builder.is_shown:
             return solo
         key = (solo, self._kept, self.is_folded)
         if self._music is None or self._music[0] != key:
