@@ -186,12 +186,14 @@ def _best_starts(
             continue
         # The last wanted start before the end: no phrase may lead over it.
         floor = wanted[k - 1] if (k := bisect_left(wanted, stop)) else 0
+        here = worth[stop] if stop < len(notes) else 0.0
         for start in range(stop - 1, floor - 1, -1):
             length = (beats[stop] - beats[start]) / _FOUR
             if length > _BARS_AT_MOST and best[stop] > -math.inf:
                 break
-            total = best[start] + (worth[stop] if stop < len(notes) else 0.0) - _strange(length, weights)
-            if total > best[stop]:
+            most = best[start] + here
+            # No length makes a phrase better than one of a usual length.
+            if most > best[stop] and (total := most - _strange(length, weights)) > best[stop]:
                 best[stop], came[stop] = total, start
     starts = []
     stop = len(notes)
