@@ -242,7 +242,7 @@ def test_two_places_are_played_in_turn(qtbot: QtBot, at_line: MainWindow) -> Non
 
     def second_is_played() -> bool:
         if transport.is_playing:
-            output.pass_seconds(0.2)
+            output.pass_seconds(0.03)
         return at_line.session.selection.notes()[0] == LINE.notes[second.first].id
 
     qtbot.waitUntil(second_is_played, timeout=8000)

@@ -6,7 +6,6 @@ from collections.abc import Iterator
 
 from gavotte.phrasing.arc import compared_words
 from gavotte.phrasing.decisions import words_of
-from gavotte.phrasing.relations import pattern_words
 from gavotte.phrasing.structure import Structure
 from gavotte.phrasing.telling import (
     bar_words,
@@ -38,7 +37,7 @@ def _lines(structure: Structure) -> Iterator[str]:
         yield ""
         yield "**What comes back:**"
         yield ""
-    for motif, relations in zip(structure.motifs, structure.relations, strict=True):
+    for motif, relations, pattern in zip(structure.motifs, structure.relations, structure.patterns, strict=True):
         head = motif.instances[0]
         notes = found.solo.notes[head.first : head.last + 1]
         names = " ".join(note.pitch.name.shown for note in notes if not note.grace)
@@ -47,7 +46,6 @@ def _lines(structure: Structure) -> Iterator[str]:
             for place, how in zip(motif.instances[1:], relations, strict=True)
         )
         place = f"{bar_words(found, head.first)}, {found.frame.notes[head.first].place}"
-        pattern = pattern_words(structure.line, motif)
         times = ", ".join(filter(None, (counted(len(motif.instances), "time"), pattern)))
         yield f"- {names} ({place}; {times}); {others}."
     yield ""

@@ -79,7 +79,7 @@ def motifs_in(line: Line) -> tuple[Motif, ...]:
     pairs = _Pairs(line)
     found: list[Motif] = []
     taken = np.zeros(len(line.onsets), dtype=bool)
-    for score, size, start in sorted(pairs.candidates(), reverse=True):
+    for score, size, start in pairs.by_worth():
         give_way()
         if taken[start : start + size].any():
             continue
@@ -175,6 +175,17 @@ class _Pairs:
                 give_way()
                 if others:
                     yield self.weight(size, self.instances(size, start)), size, start
+
+    def by_worth(self) -> Iterator[tuple[float, int, int]]:
+        """The same, what explains most first."""
+        scores, sizes, starts = [], [], []
+        for score, size, start in self.candidates():
+            scores.append(score)
+            sizes.append(size)
+            starts.append(start)
+        # Numbers are put in order while others work; a list of thousands of tuples would keep everybody waiting.
+        for k in np.lexsort((starts, sizes, scores))[::-1].tolist():
+            yield scores[k], sizes[k], starts[k]
 
     def instances(self, size: int, start: int, taken: NDArray[np.bool_] | None = None) -> list[tuple[float, int]]:
         """The stretches like one, itself first, that share no note with each other or with what is taken."""

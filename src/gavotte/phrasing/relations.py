@@ -218,8 +218,8 @@ def where_else(line: Line, first: int, last: int) -> tuple[tuple[Instance, Relat
     """Where a stretch of notes (by index) comes back, the nearest relative first, and how; itself is not among them.
 
     What is the same by semitones, by letters, upside down or backwards, what shares three of four moves and the whole
-    direction with the same rhythm, and what keeps an uneven rhythm of four notes or more. Nothing for fewer than three
-    notes.
+    direction with the same rhythm, and what keeps an uneven rhythm of four notes or more; at most ``MOST_PLACES``.
+    Nothing for fewer than three notes.
     """
     wanted = _stretch(line, Instance(first, last))
     size = wanted.stop - wanted.start
@@ -257,7 +257,11 @@ def where_else(line: Line, first: int, last: int) -> tuple[tuple[Instance, Relat
         taken[start : start + size] = True
         there = Instance(line.places[start], line.places[start + size - 1])
         found.append((there, relation(line, Instance(first, last), there)))
+        if len(found) == MOST_PLACES:
+            break
     return tuple(found)
 
 
+MOST_PLACES = 100
+"""As many places as are told at most: the nearest."""
 _LEAST, _NEAR = 3, 0.75

@@ -13,6 +13,7 @@ from dataclasses import replace
 from enum import IntEnum
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import Labelled
 from gavotte.phrasing.phrases import Phrase
 from gavotte.phrasing.strong_beats import kept_at, kept_on_strong_beats, strong_beats
@@ -87,6 +88,7 @@ def reduced(solo: Solo, phrases: Sequence[Phrase], kept: Collection[str], folded
     """
     line: list[Note] = []
     for phrase in phrases:
+        give_way()
         inside = [note for note in solo.notes[phrase.first : phrase.last + 1] if not note.grace]
         left = [note for note in inside if note.id in kept]
         end = max((note.end for note in inside), default=Fraction(0))

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from functools import cached_property
 
 from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import Labelled
@@ -13,7 +14,7 @@ from gavotte.phrasing.guide_tones import Thread, threads_of
 from gavotte.phrasing.line import Line, line_of
 from gavotte.phrasing.motifs import Instance, Motif, motifs_in
 from gavotte.phrasing.phrases import Phrase, gestures_of, phrases_of
-from gavotte.phrasing.relations import Relation, relation
+from gavotte.phrasing.relations import Relation, pattern_words, relation
 from gavotte.phrasing.skeleton import Level, levels_of
 from gavotte.phrasing.strong_beats import kept_on_strong_beats
 from gavotte.phrasing.telling import Recall, recalls
@@ -25,8 +26,8 @@ class Structure:
     """How a solo is built. Notes are indexes into ``found.solo.notes``.
 
     ``gestures`` are the smaller ones each phrase is made of. ``levels`` says of each note up to which level of the
-    skeleton it is there, ``kept`` the note on each strong beat; ``relations`` hold for each motif how each instance
-    after the first is related to it.
+    skeleton it is there, ``kept`` the note on each strong beat. ``relations`` hold for each motif how each instance
+    after the first is related to it, ``patterns`` what they make together; ``recalls`` say what each phrase takes up.
     """
 
     found: Labelled
@@ -38,17 +39,15 @@ class Structure:
     line: Line
     motifs: tuple[Motif, ...]
     relations: tuple[tuple[Relation, ...], ...]
+    patterns: tuple[str, ...]
+    recalls: tuple[Recall | None, ...]
     threads: tuple[Thread, ...]
     arc: Arc
 
-    @cached_property
-    def recalls(self) -> list[Recall | None]:
-        """For each phrase what it takes up."""
-        return recalls(list(zip(self.motifs, self.relations, strict=True)), self.phrases)
-
     def phrase_at(self, index: int) -> int | None:
         """The phrase that holds a note, by index; None where there is no note."""
-        return next((k for k, phrase in enumerate(self.phrases) if phrase.first <= index <= phrase.last), None)
+        k = bisect_right(self.phrases, index, key=lambda phrase: phrase.first) - 1
+        return k if k >= 0 and index <= self.phrases[k].last else None
 
     def kept_in(self, phrase: Phrase) -> list[int]:
         """The notes on the strong beats of a phrase."""
@@ -67,13 +66,12 @@ def structure_of(found: Labelled, like: Structure | None = None, quick: bool = F
         give_way()
         cards.append(card_of(found, phrase))
     if like is not None and _same_notes(found, like.found):
-        line, motifs, relations = like.line, like.motifs, like.relations
+        line, motifs, relations, patterns = like.line, like.motifs, like.relations, like.patterns
     else:
         line = line_of(solo)
         motifs = motifs_in(line) if like is None or not quick else _carried(like, solo)
-        relations = tuple(
-            tuple(relation(line, motif.instances[0], other) for other in motif.instances[1:]) for motif in motifs
-        )
+        relations = tuple(tuple(_relations(line, motif)) for motif in motifs)
+        patterns = tuple(pattern_words(line, motif) for motif in motifs)
     levels = levels_of(found)
     give_way()
     return Structure(
@@ -86,9 +84,17 @@ def structure_of(found: Labelled, like: Structure | None = None, quick: bool = F
         line,
         motifs,
         relations,
+        patterns,
+        recalls(motifs, relations, phrases),
         threads_of(found, levels),
         arc_of(found),
     )
+
+
+def _relations(line: Line, motif: Motif) -> Iterator[Relation]:
+    for other in motif.instances[1:]:
+        give_way()
+        yield relation(line, motif.instances[0], other)
 
 
 def _carried(like: Structure, solo: Solo) -> tuple[Motif, ...]:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
+from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.wording import chord_words, degree_words, goal_words
 from gavotte.phrasing.card import Card, Start, set_off_by
@@ -347,19 +349,27 @@ def _recall_words(found: Labelled, recall: Recall) -> str:
 
 
 def recalls(
-    line_relations: Sequence[tuple[Motif, Sequence[Relation]]], phrases: Sequence[Phrase]
-) -> list[Recall | None]:
-    """For each phrase the weightiest motif it begins with that was heard before it, None where it begins with none."""
+    motifs: Sequence[Motif], relations: Sequence[Sequence[Relation]], phrases: Sequence[Phrase]
+) -> tuple[Recall | None, ...]:
+    """For each phrase the weightiest motif it begins with that was heard before it, None where it begins with none.
+
+    ``relations`` hold for each motif how each instance after the first is related to it.
+    """
+    # By where they begin, of those that begin together the weightiest first.
+    known = sorted(
+        (instance.first, rank, k) for rank, motif in enumerate(motifs) for k, instance in enumerate(motif.instances[1:])
+    )
+    firsts = [first for first, _, _ in known]
     found: list[Recall | None] = []
     for phrase in phrases:
-        best: Recall | None = None
+        give_way()
         reach = phrase.first + max(1, (phrase.last - phrase.first) // 3)
-        for motif, relations in line_relations:
-            for instance, how in zip(motif.instances[1:], relations, strict=True):
-                if phrase.first <= instance.first <= reach and motif.instances[0].last < phrase.first:
-                    best = Recall(instance, motif.instances[0], how)
-                    break
-            if best is not None:
-                break
-        found.append(best)
-    return found
+        here = known[bisect_left(firsts, phrase.first) : bisect_right(firsts, reach)]
+        heard = [(rank, first, k) for first, rank, k in here if motifs[rank].instances[0].last < phrase.first]
+        if not heard:
+            found.append(None)
+            continue
+        rank, _, k = min(heard)
+        motif = motifs[rank]
+        found.append(Recall(motif.instances[k + 1], motif.instances[0], relations[rank][k]))
+    return tuple(found)

@@ -19,7 +19,7 @@ from gavotte.desktop.desks.phrases.motif_panel import Theme, themes_of
 from gavotte.desktop.desks.phrases.phrase_page import PhrasePage
 from gavotte.desktop.desks.phrases.ridge import Ridge
 from gavotte.desktop.desks.phrases.side import PhrasesSide
-from gavotte.desktop.page.breath_item import Breaths, Knot, breaths_of
+from gavotte.desktop.page.breath_item import Breath, Breaths, Knot, breaths_of
 from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
@@ -56,6 +56,8 @@ from gavotte.writing.placing import first_note_from
 
 _SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.VIEW | Update.SELECTION
 _MOST_CHOSEN = 3
+_AT_ONCE = 2000
+"""Notes up to which what is left of a line is put together at once."""
 
 
 class PhrasesDesk(Desk):
@@ -77,8 +79,10 @@ class PhrasesDesk(Desk):
         self._chosen, self._place = 0, 0
         self._kept: frozenset[str] | None = None
         self._music: tuple[object, Solo] | None = None
+        self._music_for = object()
         self._card_of: tuple[object, ...] = ()
         self._arc_of: Structure | None = None
+        self._breaths_of: tuple[Structure | None, tuple[Breath, ...]] = (None, ())
         self.keep = QPushButton(translate("Gavotte", "Keep as lick…"))
         self.keep.setObjectName("primary")
         self.keep.setToolTip(translate("Gavotte", "Keep the selected notes, or the whole phrase, as a lick"))
@@ -305,7 +309,9 @@ class PhrasesDesk(Desk):
             Knot(place.first, place.last, None if k == 0 else theme.others[k - 1][1].kind)
             for k, place in enumerate(theme.places)
         )  # fmt: skip
-        breaths = Breaths(breaths_of(structure), found[1] + 1, knots)
+        if structure is not self._breaths_of[0]:
+            self._breaths_of = structure, breaths_of(structure)
+        breaths = Breaths(self._breaths_of[1], found[1] + 1, knots)
         self.page.show_breaths(breaths)
         self.ridge.land.show_breaths(breaths)
 
@@ -393,13 +399,30 @@ class PhrasesDesk(Desk):
 
     def music(self) -> Solo | None:
         """What is played: the solo, or what is left of it."""
-        solo, structure = self._session.solo, self.builder.structure
-        if solo is None or structure is None or self._kept is None or not self.builder.is_shown:
+        solo, structure, kept = self._session.solo, self.builder.structure, self._kept
+        if solo is None or structure is None or kept is None or not self.builder.is_shown:
             return solo
-        key = (solo, self._kept, self.is_folded)
-        if self._music is None or self._music[0] != key:
-            self._music = key, reduced(solo, structure.phrases, self._kept, self.is_folded)
-        return self._music[1]
+        key = (solo, kept, self.is_folded)
+        if self._music is not None and self._music[0] == key:
+            return self._music[1]
+        phrases, folded = structure.phrases, self.is_folded
+        if len(solo.notes) <= _AT_ONCE:
+            self._music = key, reduced(solo, phrases, kept, folded)
+            return self._music[1]
+        # Of a long solo it is put together beside; until then all of it is there.
+        self.studio.activities.cancel(self._music_for)
+        self.studio.activities.beside(
+            self._music_for,
+            lambda: reduced(solo, phrases, kept, folded),
+            lambda music: self._take_music(key, music),
+            lambda error: self.studio.asks.notice(str(error)),
+        )
+        return solo
+
+    def _take_music(self, key: tuple[object, ...], music: Solo) -> None:
+        self._music = key, music
+        if self.isVisible():
+            self.studio.playing.refresh()
 
     def _speak(self) -> None:
         session = self._session

@@ -13,7 +13,7 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.rows import RowList
 from gavotte.phrasing.motifs import Instance
-from gavotte.phrasing.relations import Relation, pattern_words
+from gavotte.phrasing.relations import MOST_PLACES, Relation
 from gavotte.phrasing.structure import Structure
 from gavotte.phrasing.telling import bar_words, counted
 
@@ -42,9 +42,9 @@ def themes_of(structure: Structure) -> list[Theme]:
             motif.instances[0],
             tuple(zip(motif.instances[1:], relations, strict=True)),
             motif.weight,
-            pattern_words(structure.line, motif),
+            pattern,
         )
-        for motif, relations in zip(structure.motifs, structure.relations, strict=True)
+        for motif, relations, pattern in zip(structure.motifs, structure.relations, structure.patterns, strict=True)
     ]
 
 
@@ -123,7 +123,8 @@ class MotifPanel(QWidget):
                 else translate("Gavotte", "{notes} comes back nowhere else, neither moved nor turned.")
             )
             notes = _names(structure, themes[0].first) if themes else ""
-            self.about.setText(found.format(notes=notes, times=counted(number, "time")))
+            times = counted(number, "time") if number < MOST_PLACES else translate("Gavotte", "very often")
+            self.about.setText(found.format(notes=notes, times=times))
         elif themes:
             self.about.setText(
                 translate(

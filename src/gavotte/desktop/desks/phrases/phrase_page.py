@@ -32,6 +32,8 @@ class PhrasePage(PageView):
         self._drop: str | None = None
         self._mark: QGraphicsLineItem | None = None
         self._threads: tuple[tuple[str, ...], ...] = ()
+        self._through: dict[str, list[tuple[str, str]]] = {}
+        """The steps of threads by the notes they join."""
         self._drawn: dict[int, QGraphicsPathItem] = {}
         viewport = self.viewport()
         assert viewport is not None
@@ -57,6 +59,11 @@ class PhrasePage(PageView):
         """Draw threads through the heads of notes (ids), each a line of its own."""
         if threads != self._threads:
             self._threads = threads
+            self._through = {}
+            for thread in threads:
+                for a, b in itertools.pairwise(thread):
+                    self._through.setdefault(a, []).append((a, b))
+                    self._through.setdefault(b, []).append((a, b))
             for item in self.lines:
                 self._draw_threads(item)
 
@@ -67,15 +74,15 @@ class PhrasePage(PageView):
             scene.removeItem(old)
         path = QPainterPath()
         right = item.line.barlines[-1]
-        for thread in self._threads:
-            for a, b in itertools.pairwise(item.head_of(note) for note in thread):
-                # A thread that leads into another line leaves at the edge of this one, and comes in at its beginning.
-                if a is not None:
-                    path.moveTo(a)
-                    path.lineTo(b if b is not None else QPointF(right, a.y()))
-                elif b is not None:
-                    path.moveTo(QPointF(max(_LEFT_EDGE, b.x() - _COMES_IN), b.y()))
-                    path.lineTo(b)
+        steps = {step: None for note in item.note_items for step in self._through.get(note, ())}
+        for a, b in ((item.head_of(first), item.head_of(last)) for first, last in steps):
+            # A thread that leads into another line leaves at the edge of this one, and comes in at its beginning.
+            if a is not None:
+                path.moveTo(a)
+                path.lineTo(b if b is not None else QPointF(right, a.y()))
+            elif b is not None:
+                path.moveTo(QPointF(max(_LEFT_EDGE, b.x() - _COMES_IN), b.y()))
+                path.lineTo(b)
         if path.isEmpty():
             return
         drawn = QGraphicsPathItem(path, item)
