@@ -92,6 +92,7 @@ def motifs_in(line: Line) -> tuple[Motif, ...]:
             taken[at : at + size] = True
         heard = tuple(Instance(line.places[at], line.places[at + size - 1]) for at in starts)
         found.append(Motif(heard, _relation(line, size, starts), round(min(1.0, weight / pairs.total), 4)))
+    pairs.let_go()
     weighed = sorted(found, key=lambda motif: -motif.weight)
     return tuple(motif for motif in weighed if motif.weight >= _BESIDE_THE_FIRST * weighed[0].weight)
 
@@ -115,6 +116,13 @@ class _Pairs:
         for shared in self._shared.values():
             for others in shared:
                 others.sort(reverse=True)
+
+    def let_go(self) -> None:
+        """Forget all pairs, some at a time: of a long line there are millions, and whoever waits waits for all."""
+        for shared in self._shared.values():
+            while shared:
+                give_way()
+                shared.pop()
 
     def _compare(self, lag: int) -> None:
         """What each stretch shares with the one ``lag`` notes on."""

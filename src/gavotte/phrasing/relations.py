@@ -8,6 +8,7 @@ viewpoint of its own (semitones, letters, direction, rhythm, place in the bar).
 from __future__ import annotations
 
 import itertools
+from bisect import bisect_left, bisect_right
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -92,8 +93,8 @@ def relation(line: Line, first: Instance, other: Instance) -> Relation:
 
 
 def _stretch(line: Line, instance: Instance) -> slice:
-    start = int(np.searchsorted(line.places, instance.first))
-    stop = int(np.searchsorted(line.places, instance.last, side="right"))
+    start = bisect_left(line.places, instance.first)
+    stop = bisect_right(line.places, instance.last)
     return slice(start, max(start + 1, stop))
 
 
