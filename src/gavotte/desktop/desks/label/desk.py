@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
-from PyQt6.QtGui import QUndoStack
-from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command, with_key
-from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
+from gavotte.desktop.desk.desk import DeskKind
+from gavotte.desktop.desk.solo_desk import SoloDesk
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.label.commands import label_commands
@@ -22,11 +20,9 @@ from gavotte.desktop.errands.key_dialog import KeyDialog
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.paper.solo_sheet import pitch_words
-from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
-from gavotte.desktop.widgets.nothing_open import NothingOpen
 from gavotte.desktop.words import counted, key_words
 from gavotte.harmony.ground import ground_of, with_key_heard
 from gavotte.labelling.answers import with_reading
@@ -35,22 +31,19 @@ from gavotte.labelling.overview import Group, groups
 from gavotte.labelling.readings import reading_name
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
-from gavotte.writing.placing import first_note_from
 
 _SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.VIEW | Update.SELECTION
 
 
-class LabelDesk(Desk):
+class LabelDesk(SoloDesk):
     """The open solo's page with its function lane, and ``side``, what is said about it."""
 
     kind = DeskKind("label", QT_TRANSLATE_NOOP("Gavotte", "Label"), "F4", needs_solo=True, follows=_SEEN)
 
     def __init__(self, studio: Studio) -> None:
-        super().__init__(studio)
-        self._session = studio.session
+        super().__init__(studio, PageView(studio.engraver))
         self._groups: dict[str, Group] = {}
         self._groups_of: Labelled | None = None
-        self.page = PageView(studio.engraver)
         self.review = Review(studio.session, studio.activities, self)
         self.side = LabelSide(studio, self.review)
         self.card = self.side.card
@@ -69,7 +62,6 @@ class LabelDesk(Desk):
         row.addWidget(self.page, 1)
         row.addWidget(self.side)
         layout.addWidget(self._body, 1)
-        self._nothing = NothingOpen()
         layout.addWidget(self._nothing, 1)
         self._connect()
         self.show_updates(_SEEN)
@@ -79,35 +71,8 @@ class LabelDesk(Desk):
     def commands(self) -> tuple[Command, ...]:
         return label_commands(self)
 
-    def command_buttons(self) -> dict[str, tuple[QAbstractButton, ...]]:
-        return {"file.new": (self._nothing.new,)}
-
-    def focus(self) -> QWidget:
-        return self.page
-
     def beside(self) -> QWidget:
         return self.side.place_for_keys()
-
-    def escape(self) -> bool:
-        return self._session.selection.lift()
-
-    @property
-    def undo_stack(self) -> QUndoStack:
-        return self._session.undo_stack
-
-    def played(self) -> Played:
-        return Played(self.page, lambda: self._session.solo, self._session.selection.notes)
-
-    def pages(self) -> tuple[QWidget, ...]:
-        return (self.page,)
-
-    def walked(self) -> Walked | None:
-        shown, current = self._session.shown, self._session.selection.current
-        if shown is None or not shown.notes:
-            return None
-        here = current if current is not None and current in shown.places else shown.notes[0].id
-        place = shown.note(here).onset
-        return Walked(shown, place, self._go_to_bar)
 
     def state(self) -> str:
         if self._session.solo is None:
@@ -125,12 +90,6 @@ class LabelDesk(Desk):
     def recall(self, remembered: str) -> None:
         if remembered in self.side.tabs:
             self.side.show_page(remembered)
-
-    def zoom(self, by: int) -> None:
-        self.studio.view.zoom_by(by)
-
-    def hints(self) -> tuple[str, tuple[Hint, ...]]:
-        return page_hints()
 
     def show_updates(self, changes: Update) -> None:
         session = self._session
@@ -166,8 +125,6 @@ class LabelDesk(Desk):
 
     def _connect(self) -> None:
         session, studio = self._session, self.studio
-        self.page.selection_wanted.connect(session.selection.select)
-        self.page.zoom_wanted.connect(studio.view.zoom_by)
         self.card.function_chosen.connect(lambda function, device: session.decide(function, device or None))
         self.card.take_back_wanted.connect(session.take_back)
         self.card.target_pointed.connect(lambda note: self.page.show_target(note or None))
@@ -184,12 +141,10 @@ class LabelDesk(Desk):
         harmony.note_wanted.connect(lambda note: session.selection.select(note, note))
         harmony.reading_wanted.connect(self.set_reading)
         harmony.key_wanted.connect(self._set_key)
-        text.bar_wanted.connect(self._go_to_bar)
+        text.bar_wanted.connect(self.go_to_bar)
         text.export_wanted.connect(self.export_text)
         self.side.school.failed.connect(studio.asks.notice)
         self.keep.clicked.connect(studio.keeping.keep)
-        self._nothing.shelf_wanted.connect(lambda: studio.asks.go("shelf"))
-        self._nothing.new_wanted.connect(lambda: studio.beginning.new_solo())
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
@@ -202,12 +157,6 @@ class LabelDesk(Desk):
         sheet = self.sheet()
         if sheet is not None:
             self.studio.exporter.choose(sheet, ANALYSIS)
-
-    def hear_note(self) -> None:
-        """Let the current note sound."""
-        solo, current = self._session.solo, self._session.selection.current
-        if solo is not None and current is not None:
-            self.studio.playing.preview(solo.note(current), solo)
 
     def move_notes(self, semitones: int) -> None:
         """Move the selected notes by semitones, and hear where they have come to."""
@@ -323,12 +272,6 @@ class LabelDesk(Desk):
 
         dialog.accepted.connect(take)
         dialog.open()
-
-    def _go_to_bar(self, onset: Fraction) -> None:
-        solo = self._session.shown
-        note = first_note_from(solo, onset) if solo is not None else None
-        if note is not None:
-            self._session.selection.select(note.id, note.id)
 
     # -- showing ------------------------------------------------------------------------------------
 

@@ -54,6 +54,22 @@ class Builder(QObject):
         """Whether it is that of the solo as it is shown now; its motifs may still be looked for."""
         return self._structure is not None and self._structure.found is self._session.found
 
+    def here(self) -> int | None:
+        """The note where the user is, by its place in what is built; None where there is none."""
+        structure, current = self._structure, self._session.selection.current
+        if structure is None or current is None:
+            return None
+        return structure.found.solo.places.get(current)
+
+    def phrase(self) -> tuple[Structure, int] | None:
+        """The structure and the phrase that is looked at, by its number from 0."""
+        structure = self._structure
+        if structure is None or not structure.phrases:
+            return None
+        here = self.here()
+        number = structure.phrase_at(here) if here is not None else 0
+        return structure, number if number is not None else 0
+
     def want(self, wanted: bool) -> None:
         """Whether anybody looks at it: what nobody looks at is not worked out."""
         self._is_wanted = wanted

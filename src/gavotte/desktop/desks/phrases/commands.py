@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 
 def phrases_commands(desk: PhrasesDesk) -> tuple[Command, ...]:
     """Going through phrases, deciding where they begin, peeling the line, what comes back, keeping a lick."""
-    menu, page = (translate("Gavotte", "Ph&rases"),), desk.page
+    menu, page, deciding = (translate("Gavotte", "Ph&rases"),), desk.page, desk.deciding
     selection = desk.studio.session.selection
 
     def is_built() -> bool:
@@ -38,19 +38,20 @@ def phrases_commands(desk: PhrasesDesk) -> tuple[Command, ...]:
                 partial(desk.step_phrase, -1),
                 is_built,
             ),
-            (1, "split", translate("Gavotte", "A phrase begins here"), ("B",), desk.split, has_note),
-            (1, "join", translate("Gavotte", "Join with the phrase before"), ("J",), desk.join, has_note),
+            (1, "split", translate("Gavotte", "A phrase begins here"), ("B",), deciding.split, has_note),
+            (1, "join", translate("Gavotte", "Join with the phrase before"), ("J",), deciding.join, has_note),
             (1, "earlier", translate("Gavotte", "Begin a note earlier"), ("Alt+Left",),
-             partial(desk.shift, -1), has_note),
-            (1, "later", translate("Gavotte", "Begin a note later"), ("Alt+Right",), partial(desk.shift, 1), has_note),
-            (1, "drop", translate("Gavotte", "Drop the decision"), ("Backspace",), desk.drop_decision, has_note),
+             partial(deciding.shift, -1), has_note),
+            (1, "later", translate("Gavotte", "Begin a note later"), ("Alt+Right",),
+             partial(deciding.shift, 1), has_note),
+            (1, "drop", translate("Gavotte", "Drop the decision"), ("Backspace",), deciding.drop, has_note),
             (2, "peel", translate("Gavotte", "Peel off a layer"), ("V",), partial(desk.peel, 1), is_built),
             (2, "lay_back", translate("Gavotte", "Lay a layer back"), ("Shift+V",), partial(desk.peel, -1), is_built),
             (2, "threads", translate("Gavotte", "Guide tones, or all notes"), ("T",), desk.toggle_threads, is_built),
             (2, "keep_longer", translate("Gavotte", "Keep the note a layer longer"), (".",),
-             partial(desk.hold, 1), has_note),
+             partial(deciding.hold, 1), has_note),
             (2, "keep_shorter", translate("Gavotte", "Take the note away a layer earlier"), (",",),
-             partial(desk.hold, -1), has_note),
+             partial(deciding.hold, -1), has_note),
             (3, "where", translate("Gavotte", "Where else?"), ("W",), desk.where_else, has_note),
             (3, "next_place", translate("Gavotte", "Next place of the motif"), ("M",),
              partial(desk.step_place, 1), has_theme),

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from fractions import Fraction
 
-from PyQt6.QtGui import QUndoStack
-from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
+from gavotte.desktop.desk.desk import DeskKind
+from gavotte.desktop.desk.solo_desk import SoloDesk
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.phrases.builder import Builder
 from gavotte.desktop.desks.phrases.commands import phrases_commands
+from gavotte.desktop.desks.phrases.deciding import Deciding
 from gavotte.desktop.desks.phrases.in_turn import InTurn
 from gavotte.desktop.desks.phrases.layers import GUIDE_TONES, LayerChoice
 from gavotte.desktop.desks.phrases.motif_panel import Theme, themes_of
@@ -21,21 +23,12 @@ from gavotte.desktop.desks.phrases.ridge import Ridge
 from gavotte.desktop.desks.phrases.side import PhrasesSide
 from gavotte.desktop.page.breath_item import Breath, Breaths, Knot, breaths_of
 from gavotte.desktop.page.spoken import spoken_selection
-from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.elided import ElidedLabel
 from gavotte.desktop.widgets.header import Header, rule
-from gavotte.desktop.widgets.nothing_open import NothingOpen
 from gavotte.phrasing.arc import compared_words
-from gavotte.phrasing.decisions import (
-    with_phrase_start,
-    with_reduction,
-    with_start_moved,
-    with_words,
-    without_phrase_start,
-    words_of,
-)
+from gavotte.phrasing.decisions import words_of
 from gavotte.phrasing.motifs import Instance
 from gavotte.phrasing.phrases import Phrase
 from gavotte.phrasing.relations import where_else
@@ -52,7 +45,6 @@ from gavotte.phrasing.telling import (
     sentence,
 )
 from gavotte.solo.document import Solo
-from gavotte.writing.placing import first_note_from
 
 _SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.VIEW | Update.SELECTION
 _MOST_CHOSEN = 3
@@ -60,16 +52,17 @@ _AT_ONCE = 2000
 """Notes up to which what is left of a line is put together at once."""
 
 
-class PhrasesDesk(Desk):
+class PhrasesDesk(SoloDesk):
     """The open solo's page with its phrases; ``side`` says what there is to say, the ``ridge`` shows the whole."""
 
     kind = DeskKind("phrases", QT_TRANSLATE_NOOP("Gavotte", "Phrases"), "F5", needs_solo=True, follows=_SEEN)
 
     def __init__(self, studio: Studio) -> None:
-        super().__init__(studio)
-        self._session = studio.session
+        page = PhrasePage(studio.engraver)
+        super().__init__(studio, page)
+        self.page: PhrasePage = page
         self.builder = Builder(studio.session, studio.activities, self)
-        self.page = PhrasePage(studio.engraver)
+        self.deciding = Deciding(studio.session, self.builder, studio.asks)
         self.side = PhrasesSide()
         self.ridge = Ridge()
         self.in_turn = InTurn(studio.session, studio.transport, studio.playing, self)
@@ -80,7 +73,7 @@ class PhrasesDesk(Desk):
         self._kept: frozenset[str] | None = None
         self._music: tuple[object, Solo] | None = None
         self._music_for = object()
-        self._card_of: tuple[object, ...] = ()
+        self._card_of: tuple[Structure, int, Phrase] | None = None
         self._arc_of: Structure | None = None
         self._breaths_of: tuple[Structure | None, tuple[Breath, ...]] = (None, ())
         self.keep = QPushButton(translate("Gavotte", "Keep as lick…"))
@@ -93,7 +86,6 @@ class PhrasesDesk(Desk):
         self._arc_words = ElidedLabel()
         self._arc_words.setObjectName("quiet")
         self._body = QWidget()
-        self._nothing = NothingOpen()
         self._lay_out()
         self._connect()
         self.show_updates(_SEEN)
@@ -123,10 +115,8 @@ class PhrasesDesk(Desk):
 
     def _connect(self) -> None:
         session, studio, motifs = self._session, self.studio, self.side.motifs
-        self.page.selection_wanted.connect(session.selection.select)
-        self.page.zoom_wanted.connect(studio.view.zoom_by)
         self.page.phrase_wanted.connect(lambda number: self._select_phrase(number - 1))
-        self.page.start_dragged.connect(self._move_start)
+        self.page.start_dragged.connect(self.deciding.move_start)
         self.page.group_wanted.connect(lambda _: self.page.setFocus())
         self.builder.changed.connect(self._built)
         self.builder.failed.connect(studio.asks.notice)
@@ -138,49 +128,24 @@ class PhrasesDesk(Desk):
         motifs.place_chosen.connect(self._choose_place)
         motifs.motifs_wanted.connect(self._all_motifs)
         motifs.pair_wanted.connect(self.play_pair)
-        self.ridge.time_chosen.connect(self._go_to_bar)
+        self.ridge.time_chosen.connect(self.go_to_bar)
         self.keep.clicked.connect(self.keep_lick)
         studio.transport.playhead_moved.connect(self._follow)
         studio.transport.playing_changed.connect(lambda playing: None if playing else self.ridge.show_playhead(None))
-        self._nothing.shelf_wanted.connect(lambda: studio.asks.go("shelf"))
-        self._nothing.new_wanted.connect(lambda: studio.beginning.new_solo())
 
     # -- as a desk ----------------------------------------------------------------------------------
 
     def commands(self) -> tuple[Command, ...]:
         return phrases_commands(self)
 
-    def command_buttons(self) -> dict[str, tuple[QAbstractButton, ...]]:
-        return {"file.new": (self._nothing.new,)}
-
-    def focus(self) -> QWidget:
-        return self.page
-
     def beside(self) -> QWidget:
         return self.side.place_for_keys()
 
-    def escape(self) -> bool:
-        return self._session.selection.lift()
-
-    @property
-    def undo_stack(self) -> QUndoStack:
-        return self._session.undo_stack
-
-    def played(self) -> Played:
-        return Played(self.page, self.music, self._session.selection.notes)
-
-    def pages(self) -> tuple[QWidget, ...]:
-        return (self.page,)
-
-    def walked(self) -> Walked | None:
-        shown, current = self._session.shown, self._session.selection.current
-        if shown is None or not shown.notes:
-            return None
-        here = current if current is not None and current in shown.places else shown.notes[0].id
+    def phrase_starts(self) -> Sequence[Fraction]:
         structure = self.builder.structure
-        phrases = structure.phrases if structure is not None else ()
-        starts = [structure.found.solo.notes[phrase.first].onset for phrase in phrases] if structure is not None else []
-        return Walked(shown, shown.note(here).onset, self._go_to_bar, starts)
+        if structure is None:
+            return ()
+        return [structure.found.solo.notes[phrase.first].onset for phrase in structure.phrases]
 
     def state(self) -> str:
         structure = self.builder.structure
@@ -202,12 +167,6 @@ class PhrasesDesk(Desk):
         self.side.card.keep()
         self.in_turn.stop()
         self.builder.want(False)
-
-    def zoom(self, by: int) -> None:
-        self.studio.view.zoom_by(by)
-
-    def hints(self) -> tuple[str, tuple[Hint, ...]]:
-        return page_hints()
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
@@ -270,22 +229,6 @@ class PhrasesDesk(Desk):
         motifs = counted(len(structure.motifs), "motif")
         self.about.setText(f"{number} · {motifs}" if structure.motifs else number)
 
-    def _here(self) -> int | None:
-        """The note where the user is, by its place in what is built; None where there is none."""
-        structure, current = self.builder.structure, self._session.selection.current
-        if structure is None or current is None:
-            return None
-        return structure.found.solo.places.get(current)
-
-    def _phrase(self) -> tuple[Structure, int] | None:
-        """The structure and the phrase that is looked at, by its number from 0."""
-        structure = self.builder.structure
-        if structure is None or not structure.phrases:
-            return None
-        here = self._here()
-        number = structure.phrase_at(here) if here is not None else 0
-        return structure, number if number is not None else 0
-
     # -- showing ------------------------------------------------------------------------------------
 
     def _show_selection(self) -> None:
@@ -300,7 +243,7 @@ class PhrasesDesk(Desk):
         self._speak()
 
     def _show_breaths(self) -> None:
-        structure, found = self.builder.structure, self._phrase()
+        structure, found = self.builder.structure, self.builder.phrase()
         if structure is None or found is None:
             self.page.show_breaths(Breaths())
             return
@@ -316,7 +259,7 @@ class PhrasesDesk(Desk):
         self.ridge.land.show_breaths(breaths)
 
     def _show_card(self) -> None:
-        found = self._phrase()
+        found = self.builder.phrase()
         self.side.card.widget().setVisible(found is not None)  # type: ignore[union-attr]
         if found is None:
             self._arc_words.setText("")
@@ -440,15 +383,9 @@ class PhrasesDesk(Desk):
 
     # -- going through ------------------------------------------------------------------------------
 
-    def _go_to_bar(self, onset: Fraction) -> None:
-        solo = self._session.shown
-        note = first_note_from(solo, onset) if solo is not None else None
-        if note is not None:
-            self._session.selection.select(note.id, note.id)
-
     def step_phrase(self, by: int) -> None:
         """Go to the next phrase (1) or the one before (-1); where one is not selected as a whole, to that one first."""
-        found = self._phrase()
+        found = self.builder.phrase()
         if found is None:
             return
         structure, number = found
@@ -478,97 +415,17 @@ class PhrasesDesk(Desk):
             # From the last note to the first: so the beginning is what is looked at.
             self._session.selection.select(last, first)
 
-    def hear_note(self) -> None:
-        """Let the current note sound."""
-        solo, current = self._session.solo, self._session.selection.current
-        if solo is not None and current is not None:
-            self.studio.playing.preview(solo.note(current), solo)
-
     def keep_lick(self) -> None:
         """Keep the selected notes, or where that is one the phrase around it, as a lick."""
-        found = self._phrase()
+        found = self.builder.phrase()
         if found is not None and len(self._session.selection.notes()) < 2:
             self._select_phrase(found[1])
         self.studio.keeping.keep()
 
-    # -- deciding -----------------------------------------------------------------------------------
-
-    def _first_of_phrase(self) -> str | None:
-        """The first note (id) of the phrase that is looked at, None for the first phrase of all or where it is gone."""
-        found, solo = self._phrase(), self._session.solo
-        if found is None or solo is None or found[1] == 0:
-            return None
-        note = found[0].found.solo.notes[found[0].phrases[found[1]].first].id
-        return note if note in solo.places else None
-
-    def split(self) -> None:
-        """A phrase begins with the current note."""
-        solo, current = self._session.solo, self._session.selection.current
-        if solo is None or current is None:
-            return
-        if solo.places.get(current) == 0:
-            self.studio.asks.tell(translate("Gavotte", "The first phrase begins here anyway"))
-            return
-        self._session.edit(translate("Gavotte", "Begin a phrase"), with_phrase_start(solo, current, True))
-
-    def join(self) -> None:
-        """The phrase that is looked at goes on from the one before."""
-        solo, first = self._session.solo, self._first_of_phrase()
-        if solo is None or first is None:
-            self.studio.asks.tell(translate("Gavotte", "There is no phrase before this one"))
-            return
-        self._session.edit(translate("Gavotte", "Join two phrases"), with_phrase_start(solo, first, False))
-
-    def shift(self, by: int) -> None:
-        """The phrase that is looked at begins a note later (1) or earlier (-1)."""
-        solo, first = self._session.solo, self._first_of_phrase()
-        found = self._phrase()
-        if solo is None or first is None or found is None:
-            self.studio.asks.tell(translate("Gavotte", "The first phrase begins with the solo"))
-            return
-        structure, number = found
-        place = solo.places[first] + by
-        low = structure.phrases[number - 1].first
-        if not low < place <= structure.phrases[number].last:
-            self.studio.asks.tell(translate("Gavotte", "Nothing would be left of the phrase; join them with J"))
-            return
-        self._move_start(first, solo.notes[place].id)
-
-    def _move_start(self, note: str, to: str) -> None:
-        solo = self._session.solo
-        if solo is None or note not in solo.places or to not in solo.places:
-            return
-        changed = with_start_moved(solo, note, to)
-        self._session.edit(translate("Gavotte", "Move the beginning of a phrase"), changed, (to, to))
-
-    def drop_decision(self) -> None:
-        """The current note, or where that says nothing the beginning of its phrase, is no more decided by hand."""
-        solo, current = self._session.solo, self._session.selection.current
-        if solo is None or current is None:
-            return
-        decided = {mark.note for mark in solo.phrase_starts}
-        note = current if current in decided else self._first_of_phrase()
-        if note is not None and note in decided:
-            words = translate("Gavotte", "Drop the decision about a phrase")
-            self._session.edit(words, without_phrase_start(solo, note))
-        elif any(reduction.note == current for reduction in solo.reductions):
-            self._session.edit(
-                translate("Gavotte", "Drop the decision about a layer"), with_reduction(solo, current, None)
-            )
-        else:
-            self.studio.asks.tell(translate("Gavotte", "Nothing is decided by hand here"))
-
     def _say(self, words: str) -> None:
         """Take the user's words for what the phrase does that the card shows."""
-        solo, shown = self._session.solo, self._card_of
-        if solo is None or not shown:
-            return
-        structure, number = shown[0], shown[1]
-        assert isinstance(structure, Structure)
-        assert isinstance(number, int)
-        note = structure.found.solo.notes[structure.phrases[number].first].id
-        if note in solo.places:
-            self._session.edit(translate("Gavotte", "Say what a phrase does"), with_words(solo, note, words))
+        if self._card_of:
+            self.deciding.say(self._card_of[1], words)
 
     # -- layers -------------------------------------------------------------------------------------
 
@@ -592,22 +449,6 @@ class PhrasesDesk(Desk):
             translate("Gavotte", "What is left is played within an octave")
             if self.is_folded
             else translate("Gavotte", "What is left is played where it lies")
-        )
-
-    def hold(self, by: int) -> None:
-        """The current note stays a layer longer (1), or goes a layer earlier (-1)."""
-        structure, here, solo = self.builder.structure, self._here(), self._session.solo
-        current = self._session.selection.current
-        if structure is None or here is None or solo is None or current is None or current not in solo.places:
-            return
-        level = int(structure.levels[here]) + by
-        if not Level.ALL <= level <= Level.BARS:
-            words = translate("Gavotte", "It stays to the last") if by > 0 else translate("Gavotte", "It goes first")
-            self.studio.asks.tell(words)
-            return
-        self._session.edit(translate("Gavotte", "Correct the skeleton"), with_reduction(solo, current, level))
-        self.studio.asks.tell(
-            translate("Gavotte", "Stays up to: {layer}").format(layer=self.layers.words(Level(level)))
         )
 
     # -- what comes back ----------------------------------------------------------------------------

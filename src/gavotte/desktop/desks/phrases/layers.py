@@ -16,6 +16,11 @@ _WORDS = {
 }
 
 
+def layer_words(level: Level) -> str:
+    """What a layer is called."""
+    return said(_WORDS[level])
+
+
 class LayerChoice(Choice):
     """Offers the layers, and the guide tones behind them."""
 
@@ -24,15 +29,10 @@ class LayerChoice(Choice):
         self.setAccessibleName(translate("Gavotte", "Which layer of the line is shown"))
         self.setToolTip(translate("Gavotte", "V peels a layer off, Shift+V lays it back, T shows the guide tones"))
         for level in Level:
-            self.addItem(self.words(level), int(level))
+            self.addItem(layer_words(level), int(level))
         self.insertSeparator(self.count())
         self.addItem(translate("Gavotte", "Guide tones"), GUIDE_TONES)
         self.setFixedWidth(180)
-
-    @staticmethod
-    def words(level: Level) -> str:
-        """What a layer is called."""
-        return said(_WORDS[level])
 
     @property
     def wanted(self) -> object:
