@@ -156,6 +156,28 @@ def test_own_words_are_kept_and_taken_back(qtbot: QtBot, at_line: MainWindow) ->
     assert card.field.toPlainText() == worked_out
 
 
+def test_words_begun_go_to_their_own_phrase(qtbot: QtBot, at_line: MainWindow) -> None:
+    desk, session = at_line.desks["phrases"], at_line.session
+    press(qtbot, at_line, Qt.Key.Key_Tab)
+    desk.side.card.field.setFocus()
+    desk.side.card.field.setPlainText("Half a sent")
+    desk.builder.changed.emit()
+    assert desk.side.card.field.toPlainText() == "Half a sent", "what is being written stays"
+    session.selection.select("n12", "n12")
+    built(at_line, qtbot)
+    assert [(said.note, said.words) for said in session.solo.phrase_words] == [("n0", "Half a sent")]
+    assert desk.side.card.field.toPlainText().startswith("Says again")
+
+
+def test_threads_are_there_when_what_comes_back_is(qtbot: QtBot, at_line: MainWindow) -> None:
+    desk = at_line.desks["phrases"]
+    assert desk.page._breaths.knots == ()
+    qtbot.mouseClick(desk.side.tabs["motifs"], Qt.MouseButton.LeftButton)
+    assert [knot.kind for knot in desk.page._breaths.knots] == [None, Kind.SAME, Kind.MOVED]
+    qtbot.mouseClick(desk.side.tabs["phrase"], Qt.MouseButton.LeftButton)
+    assert desk.page._breaths.knots == ()
+
+
 def test_words_begun_go_to_their_own_solo(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
     window = opened(open_window, tmp_path / "lib", qtbot, LINE, make_solo(UP))
     first, second = (entry.id for entry in sorted(window.studio.library.solos(), key=lambda e: e.id))

@@ -88,13 +88,10 @@ class Deciding:
         else:
             self._asks.tell(translate("Gavotte", "Nothing is decided by hand here"))
 
-    def say(self, number: int, words: str) -> None:
-        """Take the user's words for what a phrase does, by its number from 0; "" takes them back."""
-        solo, structure = self._session.solo, self._builder.structure
-        if solo is None or structure is None or number >= len(structure.phrases):
-            return
-        note = structure.found.solo.notes[structure.phrases[number].first].id
-        if note in solo.places:
+    def say(self, note: str, words: str) -> None:
+        """Take the user's words for what the phrase does that begins with a note; "" takes them back."""
+        solo = self._session.solo
+        if solo is not None and note in solo.places:
             self._session.edit(translate("Gavotte", "Say what a phrase does"), with_words(solo, note, words))
 
     def hold(self, by: int) -> None:

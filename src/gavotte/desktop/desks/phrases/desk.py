@@ -122,8 +122,9 @@ class PhrasesDesk(SoloDesk):
         self.builder.failed.connect(studio.asks.notice)
         self.layers.currentIndexChanged.connect(self._show_layers)
         self.side.left.connect(self.page.setFocus)
-        self.side.card.words_written.connect(self._say)
+        self.side.card.words_written.connect(self.deciding.say)
         session.leaving.connect(self.side.card.keep)
+        self.side.page_changed.connect(self._show_breaths)
         motifs.theme_chosen.connect(self._choose_theme)
         motifs.place_chosen.connect(self._choose_place)
         motifs.motifs_wanted.connect(self._all_motifs)
@@ -290,7 +291,8 @@ class PhrasesDesk(SoloDesk):
         if len(parts) > 1:
             place += " · " + translate("Gavotte", "{number} gestures").format(number=len(parts))
         proposed = sentence(built, structure.cards, number, structure.recalls[number])
-        card.show_phrase(heading, place, proposed, words_of(built.solo, built.solo.notes[phrase.first].id))
+        note = built.solo.notes[phrase.first].id
+        card.show_phrase(note, heading, place, proposed, words_of(built.solo, note))
         card.show_lines(card_lines(built, structure.cards, number, structure.kept_in(phrase)))
         likely = chosen_from(built, chosen)[:_MOST_CHOSEN]
         lines = [f"{known.name}: {chosen_words(built, known)}" for known in likely]
@@ -421,11 +423,6 @@ class PhrasesDesk(SoloDesk):
         if found is not None and len(self._session.selection.notes()) < 2:
             self._select_phrase(found[1])
         self.studio.keeping.keep()
-
-    def _say(self, words: str) -> None:
-        """Take the user's words for what the phrase does that the card shows."""
-        if self._card_of:
-            self.deciding.say(self._card_of[1], words)
 
     # -- layers -------------------------------------------------------------------------------------
 

@@ -22,9 +22,11 @@ _HEADINGS, _FIELD_HEIGHT = 96, 92
 
 
 class PhraseCard(QScrollArea):
-    """Shows one phrase. Signal: ``words_written(words)``, what the user says it does ("" for what is worked out)."""
+    """Shows one phrase. Signal: ``words_written(note, words)``, what the user says the phrase does that begins with a
+    note (id); "" for what is worked out.
+    """
 
-    words_written = pyqtSignal(str)
+    words_written = pyqtSignal(str, str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -49,7 +51,7 @@ class PhraseCard(QScrollArea):
         self.field.installEventFilter(self)
         self.again = QPushButton(translate("Gavotte", "As worked out"))
         self.again.setToolTip(translate("Gavotte", "Drop your own words for this phrase"))
-        self.again.clicked.connect(lambda: self.words_written.emit(""))
+        self.again.clicked.connect(self._take_back)
         row = QHBoxLayout()
         row.addStretch(1)
         row.addWidget(self.again)
@@ -72,16 +74,31 @@ class PhraseCard(QScrollArea):
         column.addLayout(self._lines)
         column.addStretch(1)
         self.setWidget(body)
-        self._said, self._worked_out = "", ""
+        self._note, self._said, self._worked_out = "", "", ""
 
-    def show_phrase(self, heading: str, place: str, worked_out: str, own: str) -> None:
-        """Show another phrase: ``worked_out`` is what is proposed that it does, ``own`` the user's words, or ""."""
+    def show_phrase(self, note: str, heading: str, place: str, worked_out: str, own: str) -> None:
+        """Show another phrase, which begins with a ``note`` (id), or the same anew: ``worked_out`` is what is proposed
+        that it does, ``own`` the user's words, or "". What is being written stays, and goes to its own phrase.
+        """
+        if note != self._note:
+            self.keep()
+        is_being_written = note == self._note and self._is_written
+        self._note = note
         self.heading.setText(heading)
         self.place.setText(place)
         self._said, self._worked_out = own or worked_out, worked_out
-        if self.field.toPlainText() != self._said:
+        if not is_being_written and self.field.toPlainText() != self._said:
             self.field.setPlainText(self._said)
         self.again.setVisible(bool(own))
+
+    @property
+    def _is_written(self) -> bool:
+        """Whether the field holds words that nobody has been told of yet."""
+        return self.field.toPlainText().strip() != self._said.strip()
+
+    def _take_back(self) -> None:
+        self.field.setPlainText(self._said)
+        self.words_written.emit(self._note, "")
 
     def show_lines(self, lines: tuple[tuple[str, str], ...]) -> None:
         """Show the lines of the card, each a heading and words."""
@@ -106,10 +123,10 @@ class PhraseCard(QScrollArea):
 
     def keep(self) -> None:
         """Take what stands in the field as the user's words."""
-        words = self.field.toPlainText().strip()
-        if words != self._said:
+        if self._note and self._is_written:
+            words = self.field.toPlainText().strip()
             self._said = words
-            self.words_written.emit("" if words == self._worked_out else words)
+            self.words_written.emit(self._note, "" if words == self._worked_out else words)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if watched is self.field and event is not None and event.type() == QEvent.Type.FocusOut:

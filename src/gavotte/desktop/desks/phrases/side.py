@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QWidget
 
 from gavotte.desktop.desks.phrases.motif_panel import MotifPanel
@@ -13,7 +14,9 @@ WIDTH = 340
 
 
 class PhrasesSide(Tabbed):
-    """``card`` is the phrase's, ``motifs`` lists what comes back."""
+    """``card`` is the phrase's, ``motifs`` lists what comes back. Signal: ``page_changed``, the other one is shown."""
+
+    page_changed = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__(WIDTH)
@@ -24,6 +27,11 @@ class PhrasesSide(Tabbed):
                 ("motifs", translate("Gavotte", "What comes back"), self.motifs),
             )
         )
+
+    def show_page(self, name: str) -> None:
+        """Show the phrase, or what comes back."""
+        super().show_page(name)
+        self.page_changed.emit()
 
     def focus_of_page(self) -> QWidget:
         """Where the keys go on the page that is shown."""
