@@ -20,13 +20,18 @@ from gavotte.solo.document import Solo
 
 _NAMES = re.compile(r"\b[A-G](?:[♭♯]{1,2})?(?:[mΔø°+]|sus|add|maj)*[0-9♭♯()/]*(?=[ ,.;]|$)")
 _NUMBERS = re.compile(r"[♭♯°]?[0-9½⅓⅔¼¾]+(?:st|nd|rd|th)?\b|[½⅓⅔¼¾]")
+_INTERVALS = re.compile(
+    r"\b(an?|two) (half step|whole step|(major|minor) \w+|step|second|third|fourth|tritone|fifth|sixth|seventh|octaves?"
+    r"|ninth|tenth|eleventh|twelfth|thirteenth|fourteenth)( and (an octave|a tritone|\d octaves))?"
+)
 _RANDOM = 60
 
 
 def solos() -> Iterator[tuple[str, Solo]]:
     """The marked lines, then random ones, by name."""
     for line in (*FIRST, *SECOND, *THIRD):
-        yield line.name, marked(line).solo
+        made = marked(line)
+        yield made.name, made.solo
     for seed in range(_RANDOM):
         yield f"random {seed}", random_solo(seed)
 
@@ -55,7 +60,7 @@ def main() -> None:
     seen: dict[str, tuple[str, str]] = {}
     for name, solo in solos():
         for clause in clauses(structure_of(labelled(solo))):
-            kind = _NUMBERS.sub("#", _NAMES.sub("N", clause))
+            kind = _NUMBERS.sub("#", _NAMES.sub("N", _INTERVALS.sub("I", clause)))
             if kind not in seen:
                 seen[kind] = name, clause
     for kind, (name, clause) in sorted(seen.items()):

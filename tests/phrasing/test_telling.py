@@ -14,7 +14,7 @@ from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.card import card_of
 from gavotte.phrasing.phrases import Phrase
 from gavotte.phrasing.structure import Structure, structure_of
-from gavotte.phrasing.telling import card_lines, chosen_from, featured_words, register_words, sentence
+from gavotte.phrasing.telling import card_lines, chosen_from, featured_words, listed, quarters, register_words, sentence
 from gavotte.solo.document import Section, Solo
 from gavotte.theory.scale import collection_pitch_classes
 from gavotte.writing.placing import cleared
@@ -126,3 +126,22 @@ def test_motifs_are_carried_over_an_edit() -> None:
     [motif] = rough.motifs
     assert [without.notes[place.first].id for place in motif.instances] == ["n10", "n20"]
     assert structure_of(labelled(without), rough).motifs == rough.motifs
+
+
+@pytest.mark.parametrize(
+    ("length", "words"),
+    [
+        ("1", "1 quarter note"),
+        ("5/2", "2½ quarter notes"),
+        ("1/3", "⅓ of a quarter note"),
+        ("4", "4 quarter notes"),
+        ("7/5", "1.40 quarter notes"),
+        ("1/8", "0.12 of a quarter note"),
+    ],
+)
+def test_lengths_in_words(length: str, words: str) -> None:
+    assert quarters(Fraction(length)) == words
+
+
+def test_lists_in_words() -> None:
+    assert [listed(words) for words in (("a",), ("a", "b"), ("a", "b", "c"))] == ["a", "a and b", "a, b and c"]

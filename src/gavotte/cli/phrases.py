@@ -14,7 +14,7 @@ from gavotte.phrasing.card import Card, card_of, set_off_by
 from gavotte.phrasing.motifs import Instance, motifs_of
 from gavotte.phrasing.phrases import Phrase, phrases_of
 from gavotte.phrasing.strong_beats import kept_on_strong_beats
-from gavotte.phrasing.telling import chosen_from, counted, functions_words, landing_words, place_of, quarters
+from gavotte.phrasing.telling import chosen_from, counted, functions_words, landing_words, listed, place_of, quarters
 from gavotte.solo.document import Solo
 
 
@@ -136,7 +136,7 @@ def _card_lines(told: _Told, phrase: Phrase, card: Card, before: Card | None) ->
         yield f"from {chosen.name} ({chosen.inside} of {chosen.total} notes)"
     apart = set_off_by(card, before)
     if apart:
-        yield f"{' and '.join(apart)} than the phrase before"
+        yield f"{listed(apart)} than the phrase before"
 
 
 def _names(solo: Solo, stretch: Phrase | Instance) -> str:

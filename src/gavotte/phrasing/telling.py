@@ -46,9 +46,20 @@ def counted(number: int, name: str) -> str:
 
 
 def quarters(length: Fraction) -> str:
-    """A length: "2.5 quarter notes"."""
-    number = float(length)
-    return f"{number:g} quarter note{'' if number == 1 else 's'}"
+    """A length: "2½ quarter notes", "⅓ of a quarter note"."""
+    whole, over = divmod(length, 1)
+    part = _PARTS.get(over, f"{float(over):.2f}"[1:] if over else "")
+    if not whole and over:
+        return f"{part if over in _PARTS else f'0{part}'} of a quarter note"
+    return f"{int(whole)}{part} quarter note{'' if length == 1 else 's'}"
+
+
+_PARTS = {Fraction(1, 2): "½", Fraction(1, 3): "⅓", Fraction(2, 3): "⅔", Fraction(1, 4): "¼", Fraction(3, 4): "¾"}
+
+
+def listed(words: Sequence[str]) -> str:
+    """Several words: "busier", "busier and higher", "busier, longer and higher"."""
+    return " and ".join(filter(None, (", ".join(words[:-1]), *words[-1:])))
 
 
 def bar_number(found: Labelled, index: int) -> str:
@@ -221,7 +232,7 @@ def card_lines(found: Labelled, cards: Sequence[Card], k: int, kept: Sequence[in
         lines.append(("Syncopated", counted(card.syncopated, "note")))
     apart = set_off_by(card, before)
     if apart:
-        lines.append(("Beside the one before", " and ".join(apart)))
+        lines.append(("Beside the one before", listed(apart)))
     return tuple(lines)
 
 
@@ -242,7 +253,12 @@ def _leaned_on(found: Labelled, card: Card) -> str:
         note, label = found.frame.notes[i], found.labels[i]
         if label.function is Function.EXTENSION and (note.strong or note.held):
             said[f"the {label.shown_degree} of {chord_words(found.frame.span_of(note))}"] = None
-    return ", ".join(said)
+    colours = list(said)
+    more = len(colours) - _MOST_COLOURS
+    return listed([*colours[:_MOST_COLOURS], f"{more} more"] if more > 0 else colours)
+
+
+_MOST_COLOURS = 3
 
 
 def _saved(found: Labelled, card: Card) -> str:
@@ -311,7 +327,7 @@ def sentence(found: Labelled, cards: Sequence[Card], k: int, recall: Recall | No
     contour = card.contour
     head = _recall_words(found, recall) if recall is not None else ""
     if not head and apart:
-        head = f"{' and '.join(apart)} than before"
+        head = f"{listed(apart)} than before"
     crossing = _crossing_words(found, card)
     landing = f"lands on {_landing(found, card.last)}"
     if card.first == card.last:
