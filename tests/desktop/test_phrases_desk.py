@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from fractions import Fraction
 from pathlib import Path
 from xml.etree import ElementTree
@@ -389,3 +390,17 @@ def test_a_long_solo_is_shown_at_once_and_its_motifs_follow(
     fresh = structure_of(window.session.found)
     assert builder.structure.motifs == fresh.motifs
     assert builder.structure.phrases == fresh.phrases
+
+
+def test_threads_outlive_lines_that_are_set_anew(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
+    window = opened(open_window, tmp_path / "lib", qtbot, make_solo([*BARS, *UP] * 6))
+    desk, session = window.desks["phrases"], window.session
+    press(qtbot, window, Qt.Key.Key_T)
+    for note in ("n3", "n13", "n23", "n33"):
+        session.selection.select(note, note)
+        session.move(1)
+        built(window, qtbot)
+        gc.collect()
+    press(qtbot, window, Qt.Key.Key_T)
+    press(qtbot, window, Qt.Key.Key_T)
+    assert desk.layers.wanted == GUIDE_TONES

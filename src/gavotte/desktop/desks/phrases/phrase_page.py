@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from weakref import WeakKeyDictionary
 
 from PyQt6.QtCore import QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QMouseEvent, QPainterPath, QPen
@@ -34,7 +35,7 @@ class PhrasePage(PageView):
         self._threads: tuple[tuple[str, ...], ...] = ()
         self._through: dict[str, list[tuple[str, str]]] = {}
         """The steps of threads by the notes they join."""
-        self._drawn: dict[int, QGraphicsPathItem] = {}
+        self._drawn: WeakKeyDictionary[LineItem, QGraphicsPathItem] = WeakKeyDictionary()
         viewport = self.viewport()
         assert viewport is not None
         viewport.setMouseTracking(True)
@@ -68,7 +69,7 @@ class PhrasePage(PageView):
                 self._draw_threads(item)
 
     def _draw_threads(self, item: LineItem) -> None:
-        old = self._drawn.pop(id(item), None)
+        old = self._drawn.pop(item, None)
         scene = old.scene() if old is not None else None
         if old is not None and scene is not None:
             scene.removeItem(old)
@@ -90,7 +91,7 @@ class PhrasePage(PageView):
         pen.setCapStyle(Qt.PenCapStyle.RoundCap)
         drawn.setPen(pen)
         drawn.setOpacity(0.75)
-        self._drawn[id(item)] = drawn
+        self._drawn[item] = drawn
 
     # -- with the mouse -----------------------------------------------------------------------------
 
@@ -152,8 +153,11 @@ class PhrasePage(PageView):
     def _show_mark(self, item: LineItem, x: float) -> None:
         """Where the phrase would begin."""
         self._hide_mark()
-        self._mark = QGraphicsLineItem(x - 0.7 * SP, item.line.staff[0], x - 0.7 * SP, item.top + item.height, item)
+        # It stands on the page and not in the line, which may be set anew meanwhile.
+        x, y = x - 0.7 * SP, item.pos().y()
+        self._mark = QGraphicsLineItem(x, y + item.line.staff[0], x, y + item.top + item.height)
         self._mark.setPen(QPen(QColor(self.palette_in_use.accent), 30, Qt.PenStyle.DashLine))
+        self._page_scene.addItem(self._mark)
 
     def _hide_mark(self) -> None:
         mark, self._mark = self._mark, None
@@ -163,5 +167,5 @@ class PhrasePage(PageView):
 
     def _forget(self) -> None:
         self._mark = self._dragged = None
-        self._drawn = {}
+        self._drawn = WeakKeyDictionary()
         super()._forget()
