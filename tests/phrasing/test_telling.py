@@ -133,7 +133,8 @@ def test_motifs_are_carried_over_an_edit() -> None:
     [
         ("1", "1 quarter note"),
         ("5/2", "2½ quarter notes"),
-        ("1/3", "⅓ of a quarter note"),
+        ("1/3", "a triplet eighth"),
+        ("1/2", "an eighth"),
         ("4", "4 quarter notes"),
         ("7/5", "1.40 quarter notes"),
         ("1/8", "0.12 of a quarter note"),

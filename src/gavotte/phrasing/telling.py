@@ -46,14 +46,18 @@ def counted(number: int, name: str) -> str:
 
 
 def quarters(length: Fraction) -> str:
-    """A length: "2½ quarter notes", "⅓ of a quarter note"."""
+    """A length: "2½ quarter notes", "an eighth", "0.12 of a quarter note"."""
+    if length in _VALUES:
+        return _VALUES[length]
     whole, over = divmod(length, 1)
     part = _PARTS.get(over, f"{float(over):.2f}"[1:] if over else "")
     if not whole and over:
-        return f"{part if over in _PARTS else f'0{part}'} of a quarter note"
+        return f"0{part} of a quarter note"
     return f"{int(whole)}{part} quarter note{'' if length == 1 else 's'}"
 
 
+_VALUES = {Fraction(1, 2): "an eighth", Fraction(1, 4): "a sixteenth", Fraction(3, 4): "a dotted eighth",
+           Fraction(1, 3): "a triplet eighth", Fraction(2, 3): "a triplet quarter"}  # fmt: skip
 _PARTS = {Fraction(1, 2): "½", Fraction(1, 3): "⅓", Fraction(2, 3): "⅔", Fraction(1, 4): "¼", Fraction(3, 4): "¾"}
 
 
