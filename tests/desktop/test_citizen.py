@@ -458,9 +458,21 @@ def test_circles_of_values_are_freed_at_a_quiet_moment(qtbot: QtBot) -> None:
         assert aged() is not None, "while something goes on what is old has to wait"
         collector.look()
         assert aged() is not None, "and so it has while somebody may be at work"
-        for _ in range(25):
+        for _ in range(125):
             collector.look()
         assert aged() is None
+        late = Held()
+        late.itself = late  # type: ignore[attr-defined]
+        later = weakref.ref(late)
+        gc.collect(1)
+        del late
+        collector._wants_whole, collector._seconds_a_value, collector._still = True, 1.0, 0
+        for _ in range(25):
+            collector.look()
+        assert later() is not None, "what would be felt waits until nobody has done anything for a minute"
+        for _ in range(125):
+            collector.look()
+        assert later() is None
     finally:
         collector.end()
     assert gc.isenabled()

@@ -25,7 +25,9 @@ _STILL = 20
 _LONGEST = 600
 """After so many looks, five minutes, everything is looked at though there was no such moment; unless it is felt."""
 _FELT_SECONDS = 0.1
-"""A look at everything that will take longer waits for a moment at which nothing is going on."""
+"""A look at everything that will take longer waits for a moment at which nothing has been going on for long."""
+_LONG_STILL = 120
+"""So many looks, a minute: whoever was there is doing something else."""
 
 
 class GarbageCollector(QObject):
@@ -66,8 +68,9 @@ class GarbageCollector(QObject):
             gc.collect(1)
             self._young_looks += 1
         self._since_whole += 1
-        is_due = self._since_whole >= _LONGEST and gc.get_freeze_count() * self._seconds_a_value < _FELT_SECONDS
-        if self._wants_whole and (self._still >= _STILL or is_due):
+        felt = gc.get_freeze_count() * self._seconds_a_value >= _FELT_SECONDS
+        is_due = self._since_whole >= _LONGEST and not felt
+        if self._wants_whole and (self._still >= (_LONG_STILL if felt else _STILL) or is_due):
             self._look_at_everything()
             self._wants_whole, self._since_whole = False, 0
         self._before = gc.get_count()[0]
