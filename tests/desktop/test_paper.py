@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from pathlib import Path
 from xml.etree import ElementTree
 
@@ -18,6 +19,7 @@ from gavotte.desktop.paper.pages import SheetPages
 from gavotte.desktop.paper.setup import PageSetup, Reasons, read_setup, write_setup
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.engraving.engraver import Engraver
+from gavotte.giving_way import give_way
 from gavotte.solo.document import Function
 
 ENGRAVER = Engraver()
@@ -223,3 +225,31 @@ def test_drawings_carry_their_own_type(qtbot: QtBot, at_ferry: MainWindow, tmp_p
     width, height = (float(root.get(name, "").removesuffix("mm")) for name in ("width", "height"))
     assert 40 < width < 200
     assert 15 < height < 100
+
+
+def test_the_text_tells_phrases_then_bars(at_ferry: MainWindow) -> None:
+    pages = laid_out(at_ferry, PageSetup(text=True))
+    headings = [heading for page in pages.pages for _, heading, _ in page.texts]
+    assert headings[0].startswith("Phrase 1 · Pickup to bar")
+    assert headings.index("The arc") < headings.index(next(name for name in headings if name.startswith("Bar 1 ")))
+
+
+def test_pages_that_are_given_up_leave_nothing_at_work(at_ferry: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
+    begun, stopped = threading.Event(), threading.Event()
+
+    def work(_: object) -> list[tuple[str, str]]:
+        begun.set()
+        try:
+            while True:
+                give_way()
+        finally:
+            stopped.set()
+
+    monkeypatch.setattr("gavotte.desktop.paper.pages._told", work)
+    sheet = at_ferry.sheet()
+    assert sheet is not None
+    steps = SheetPages(sheet, PageSetup(text=True)).steps(ENGRAVER)
+    while not begun.is_set():
+        next(steps)
+    steps.close()
+    assert stopped.wait(5)

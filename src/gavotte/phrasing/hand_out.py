@@ -20,23 +20,41 @@ from gavotte.phrasing.telling import (
 
 def phrase_lines(structure: Structure) -> list[str]:
     """The section on phrases of a Markdown text, line by line; none where there is no phrase."""
-    return list(_lines(structure)) if structure.phrases else []
+    if not structure.phrases:
+        return []
+    lines = ["## Phrases", ""]
+    for k in range(len(structure.phrases)):
+        where, words = _phrase(structure, k)
+        lines.append(f"{k + 1}. {where}: {words}")
+    motifs = list(_motifs(structure))
+    if motifs:
+        lines += ["", "**What comes back:**", "", *(f"- {motif}" for motif in motifs)]
+    return [*lines, "", f"**The arc:** {_arc(structure)}"]
 
 
-def _lines(structure: Structure) -> Iterator[str]:
+def phrase_texts(structure: Structure) -> list[tuple[str, str]]:
+    """The same as headings with words under them, for paper."""
+    if not structure.phrases:
+        return []
+    told = [_phrase(structure, k) for k in range(len(structure.phrases))]
+    texts = [(f"Phrase {k} · {where}", words) for k, (where, words) in enumerate(told, 1)]
+    motifs = " ".join(_motifs(structure))
+    return [*texts, *([("What comes back", motifs)] if motifs else []), ("The arc", _arc(structure))]
+
+
+def _phrase(structure: Structure, k: int) -> tuple[str, str]:
+    """Where a phrase stands, and what it does, in the user's words where there are any, with what it is chosen from."""
+    found, phrase = structure.found, structure.phrases[k]
+    own = words_of(found.solo, found.solo.notes[phrase.first].id)
+    words = own or sentence(found, structure.cards, k, structure.recalls[k])
+    chosen = chosen_from(found, phrase)[:1]
+    scale = "".join(f" Chosen from {known.name} ({chosen_words(found, known)})." for known in chosen)
+    return bars_words(found, phrase.first, phrase.last), f"{words}{scale}"
+
+
+def _motifs(structure: Structure) -> Iterator[str]:
+    """What is said of each motif."""
     found = structure.found
-    yield "## Phrases"
-    yield ""
-    for k, phrase in enumerate(structure.phrases):
-        own = words_of(found.solo, found.solo.notes[phrase.first].id)
-        words = own or sentence(found, structure.cards, k, structure.recalls[k])
-        chosen = chosen_from(found, phrase)[:1]
-        scale = "".join(f" Chosen from {known.name} ({chosen_words(found, known)})." for known in chosen)
-        yield f"{k + 1}. {bars_words(found, phrase.first, phrase.last)}: {words}{scale}"
-    if structure.motifs:
-        yield ""
-        yield "**What comes back:**"
-        yield ""
     for motif, relations, pattern in zip(structure.motifs, structure.relations, structure.patterns, strict=True):
         head = motif.instances[0]
         notes = found.solo.notes[head.first : head.last + 1]
@@ -45,11 +63,14 @@ def _lines(structure: Structure) -> Iterator[str]:
             f"{bar_words(found, place.first)}: {how.words}"
             for place, how in zip(motif.instances[1:], relations, strict=True)
         )
-        place = f"{bar_words(found, head.first)}, {found.frame.notes[head.first].place}"
         times = ", ".join(filter(None, (counted(len(motif.instances), "time"), pattern)))
-        yield f"- {names} ({place}; {times}); {others}."
-    yield ""
+        place = f"{bar_words(found, head.first)}, {found.frame.notes[head.first].place}"
+        yield f"{names} ({place}; {times}); {others}."
+
+
+def _arc(structure: Structure) -> str:
+    """What is said of the whole: its climax, how its parts differ, what is leaned on."""
     parts = [f"{part.name}: {words}" for part in structure.arc.parts if (words := compared_words(structure.arc, part))]
-    featured = featured_words(found, structure.cards)
+    featured = featured_words(structure.found, structure.cards)
     told = filter(None, (structure.arc.climax_words, *parts, featured[:1].upper() + featured[1:]))
-    yield f"**The arc:** {'. '.join(told)}."
+    return f"{'. '.join(told)}."

@@ -6,7 +6,10 @@ the same on the screen, in a PDF and on a printer.
 
 from __future__ import annotations
 
+import threading
+import time
 from collections.abc import Generator, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -22,9 +25,13 @@ from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import Engraver, LineFormat, line_breaks
 from gavotte.engraving.mei import staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.giving_way import giving_way
 from gavotte.labelling.hand_out import bar_texts, heading_of
 from gavotte.labelling.labeller import labelled
 from gavotte.notation.written import Notation
+from gavotte.phrasing.hand_out import phrase_texts
+from gavotte.phrasing.structure import structure_of
+from gavotte.solo.document import Solo
 
 _BETWEEN_LINES = 1.6 * SP
 _TITLE_MM, _SUBTITLE_MM, _FOOT_MM, _REASON_MM = 7.4, 3.4, 2.7, 2.6
@@ -83,14 +90,12 @@ class SheetPages:
                 self._add(LineItem(line, sheet.labels, sheet.solo, PRINT, parts))
             yield number / len(breaks)
         if setup.text:
-            self._add_texts()
+            self._add_texts((yield from _worked_out(sheet.solo)))
 
     # -- the analysis -------------------------------------------------------------------------------
 
-    def _add_texts(self) -> None:
-        """The analysis bar by bar in two columns, below the last line or on pages of its own."""
-        found = labelled(self.sheet.solo)
-        waiting = [(heading_of(text), text.words) for text in bar_texts(found)]
+    def _add_texts(self, waiting: list[tuple[str, str]]) -> None:
+        """The analysis, phrase by phrase and bar by bar, in two columns, below the last line or on pages of its own."""
         bottom = self.height - self._mm(2.2 * _FOOT_MM)
         top = self._y + self._mm(2)
         if bottom - self.pages[-1].foot_height - top < self._mm(_LEAST_TEXT_MM):
@@ -267,3 +272,44 @@ def paint_on(
                 device.newPage()
             pages.paint_page(painter, index)
             yield (count + 1) / len(wanted)
+
+
+def _worked_out(solo: Solo) -> Generator[float, None, list[tuple[str, str]]]:
+    """What is told of a solo, heading by heading: worked out in a thread while the interface goes on, and given up with
+    the pages.
+    """
+    stopped = threading.Event()
+
+    def give_way() -> None:
+        if stopped.is_set():
+            raise _GivenUpError
+
+    def work() -> list[tuple[str, str]]:
+        with giving_way(give_way):
+            return _told(solo)
+
+    pool = ThreadPoolExecutor(max_workers=1)
+    try:
+        told = pool.submit(work)
+        while not told.done():
+            time.sleep(_A_MOMENT_SECONDS)
+            yield 1.0
+        return told.result()
+    finally:
+        stopped.set()
+        pool.shutdown(wait=False)
+
+
+class _GivenUpError(Exception):
+    """Nobody wants the pages any more."""
+
+
+_A_MOMENT_SECONDS = 0.004
+
+
+def _told(solo: Solo) -> list[tuple[str, str]]:
+    found = labelled(solo)
+    bars = [(heading_of(text), text.words) for text in bar_texts(found)]
+    structure = structure_of(found)
+    # What is one phrase needs no division.
+    return [*phrase_texts(structure), *bars] if len(structure.phrases) > 1 else bars
