@@ -7,7 +7,7 @@ from tests.conftest import make_solo
 from gavotte.labelling.hand_out import markdown
 from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.decisions import with_words
-from gavotte.phrasing.hand_out import phrase_lines
+from gavotte.phrasing.hand_out import phrase_lines, phrase_texts
 from gavotte.phrasing.structure import structure_of
 from gavotte.solo.document import Solo
 
@@ -29,6 +29,16 @@ def test_they_stand_before_the_bars() -> None:
     text = markdown(found, phrase_lines(structure_of(found)))
     assert text.index("## Phrases") < text.index("## Bar 1")
     assert markdown(found).count("##") == text.count("##") - 1
+
+
+def test_on_paper_each_has_a_heading() -> None:
+    texts = dict(phrase_texts(structure_of(labelled(make_solo([*BARS, *BARS])))))
+    assert list(texts)[:2] == ["Phrase 1 · Bars 1 to 2", "Phrase 2 · Bars 3 to 4"]
+    assert next(words for heading, words in texts.items() if heading.startswith("Comes back · D F A C")).startswith(
+        "First bar 1, beat 1; 2 times; bar 3: the same notes"
+    )
+    assert list(texts)[-1] == "The arc"
+    assert phrase_texts(structure_of(labelled(Solo("")))) == []
 
 
 def test_without_notes_nothing_is_told() -> None:

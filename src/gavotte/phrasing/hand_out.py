@@ -28,7 +28,12 @@ def phrase_lines(structure: Structure) -> list[str]:
         lines.append(f"{k + 1}. {where}: {words}")
     motifs = list(_motifs(structure))
     if motifs:
-        lines += ["", "**What comes back:**", "", *(f"- {motif}" for motif in motifs)]
+        lines += [
+            "",
+            "**What comes back:**",
+            "",
+            *(f"- {names} ({first}); {others}" for names, first, others in motifs),
+        ]
     return [*lines, "", f"**The arc:** {_arc(structure)}"]
 
 
@@ -38,8 +43,8 @@ def phrase_texts(structure: Structure) -> list[tuple[str, str]]:
         return []
     told = [_phrase(structure, k) for k in range(len(structure.phrases))]
     texts = [(f"Phrase {k} · {where}", words) for k, (where, words) in enumerate(told, 1)]
-    motifs = " ".join(_motifs(structure))
-    return [*texts, *([("What comes back", motifs)] if motifs else []), ("The arc", _arc(structure))]
+    motifs = [(f"Comes back · {names}", f"First {first}; {others}") for names, first, others in _motifs(structure)]
+    return [*texts, *motifs, ("The arc", _arc(structure))]
 
 
 def _phrase(structure: Structure, k: int) -> tuple[str, str]:
@@ -52,8 +57,8 @@ def _phrase(structure: Structure, k: int) -> tuple[str, str]:
     return bars_words(found, phrase.first, phrase.last), f"{words}{scale}"
 
 
-def _motifs(structure: Structure) -> Iterator[str]:
-    """What is said of each motif."""
+def _motifs(structure: Structure) -> Iterator[tuple[str, str, str]]:
+    """Of each motif its notes, where it stands first and how often, and how it comes back."""
     found = structure.found
     for motif, relations, pattern in zip(structure.motifs, structure.relations, structure.patterns, strict=True):
         head = motif.instances[0]
@@ -65,7 +70,7 @@ def _motifs(structure: Structure) -> Iterator[str]:
         )
         times = ", ".join(filter(None, (counted(len(motif.instances), "time"), pattern)))
         place = f"{bar_words(found, head.first)}, {found.frame.notes[head.first].place}"
-        yield f"{names} ({place}; {times}); {others}."
+        yield names, f"{place}; {times}", f"{others}."
 
 
 def _arc(structure: Structure) -> str:
