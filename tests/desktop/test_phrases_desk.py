@@ -392,6 +392,21 @@ def test_a_long_solo_is_shown_at_once_and_its_motifs_follow(
     assert builder.structure.phrases == fresh.phrases
 
 
+def test_motifs_are_looked_for_though_a_phrase_is_decided_meanwhile(
+    qtbot: QtBot, open_window: OpenWindow, tmp_path: Path
+) -> None:
+    window = opened(open_window, tmp_path / "lib", qtbot, make_solo([*BARS, *UP] * 24))
+    builder, session = window.desks["phrases"].builder, window.session
+    session.selection.select("n1", "n3")
+    session.move(5)
+    qtbot.waitUntil(lambda: builder.is_shown)
+    assert builder.is_rough, "its motifs are still looked for"
+    session.selection.select("n25", "n25")
+    press(qtbot, window, Qt.Key.Key_B)
+    built(window, qtbot)
+    assert builder.structure.motifs == structure_of(session.found).motifs
+
+
 def test_threads_outlive_lines_that_are_set_anew(qtbot: QtBot, open_window: OpenWindow, tmp_path: Path) -> None:
     window = opened(open_window, tmp_path / "lib", qtbot, make_solo([*BARS, *UP] * 6))
     desk, session = window.desks["phrases"], window.session

@@ -149,10 +149,10 @@ def _climax_words(found: Labelled, climax: int | None) -> str:
     solo, grid = found.solo, found.frame.grid
     note = solo.notes[climax]
     last = max((bar.number for bar in grid.bars if bar.onset < solo.notes[-1].end), default=1)
-    number = max(1, grid.at(note.onset).number)
+    here = max(1, grid.at(note.onset).number)
     longest = max(other.duration for other in solo.notes)
     also = ", and the longest" if note.duration == longest and len(solo.notes) > 1 else ""
-    return f"Bar {number} of {max(number, last)}: the highest note, {note.pitch.shown}{also}"
+    return f"Bar {here} of {max(here, last)}: the highest note, {note.pitch.shown}{also}"
 
 
 def compared_words(arc: Arc, part: Part) -> str:

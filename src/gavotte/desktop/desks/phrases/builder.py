@@ -77,7 +77,7 @@ class Builder(QObject):
             self._build()
 
     def _replaced(self) -> None:
-        self._structure = None
+        self._structure, self.is_rough = None, False
         self.changed.emit()
         self._again()
 
@@ -97,19 +97,21 @@ class Builder(QObject):
         def failed(error: Exception) -> None:
             self.failed.emit(str(error))
 
-        def take(structure: Structure) -> None:
+        def take(structure: Structure, is_rough: bool = False) -> None:
             if self._session.found is found:
-                self._structure, self.is_rough = structure, False
+                self._structure, self.is_rough = structure, is_rough
                 self.changed.emit()
 
-        def look_for_motifs(rough: Structure) -> None:
-            take(rough)
-            if self._session.found is found and rough.line is not rough_before:
-                self.is_rough = True
+        def look_for_motifs(structure: Structure) -> None:
+            # Motifs that were rough before stay so until they have been looked for, whatever was edited since.
+            is_rough = was_rough or like is None or structure.line is not like.line
+            take(structure, is_rough)
+            if is_rough and self._session.found is found:
                 self._activities.beside(self, lambda: structure_of(found), take, failed, words)
 
-        rough_before = like.line if like is not None else None
+        was_rough = self.is_rough
         if like is not None and len(found.solo.notes) > _SHORT:
             self._activities.beside(self, lambda: structure_of(found, like, quick=True), look_for_motifs, failed, words)
         else:
-            self._activities.beside(self, lambda: structure_of(found, like), take, failed, words)
+            known = None if was_rough else like
+            self._activities.beside(self, lambda: structure_of(found, known), take, failed, words)
