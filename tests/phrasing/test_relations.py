@@ -21,6 +21,7 @@ CELL = "C4/8 E4 G4 A4 r/2"
         ("D4/8 F#4 A4 B4 r/2", Kind.MOVED, "a whole step higher"),
         ("D4/8 F4 A4 B4 r/2", Kind.MOVED, "a second higher in the scale"),
         ("C3/8 E3 G3 A3 r/2", Kind.MOVED, "an octave lower"),
+        ("D6/8 F6 A6 B6 r/2", Kind.MOVED, "a second and 2 octaves higher in the scale"),
         ("r/4 C4/8 E4 G4 A4 r/4", Kind.LATER, "the same notes, a beat later in the bar"),
         ("r/8 C4/8 E4 G4 A4 r/8 r/4", Kind.LATER, "the same notes, half a beat later in the bar"),
         ("r/8 r/4 C4/8 E4 G4 A4 r/8", Kind.LATER, "the same notes, 1½ beats later in the bar"),

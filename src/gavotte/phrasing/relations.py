@@ -144,22 +144,20 @@ _NEARLY = 0.02
 
 def _moved_words(semitones: int) -> str:
     octaves, rest = divmod(abs(semitones), 12)
-    if not rest:
-        words = "an octave" if octaves == 1 else f"{octaves} octaves"
-    else:
-        words = _SEMITONES[rest] + (" and an octave" if octaves == 1 else f" and {octaves} octaves" if octaves else "")
-    return f"{words} {'higher' if semitones > 0 else 'lower'}"
+    return f"{_with_octaves(_SEMITONES[rest], octaves)} {'higher' if semitones > 0 else 'lower'}"
 
 
 def _steps_words(letters: int) -> str:
+    """The same by letters; "" for none."""
     octaves, rest = divmod(abs(letters), 7)
-    if not octaves and not rest:
-        return ""
-    if not rest:
-        words = "an octave" if octaves == 1 else f"{octaves} octaves"
-    else:
-        words = f"a {_STEPS[rest]}" + (" and an octave" if octaves == 1 else "")
-    return f"{words} {'higher' if letters > 0 else 'lower'}"
+    words = _with_octaves(f"a {_STEPS[rest]}" if rest else "", octaves)
+    return f"{words} {'higher' if letters > 0 else 'lower'}" if words else ""
+
+
+def _with_octaves(interval: str, octaves: int) -> str:
+    """An interval with octaves added: "a fifth and an octave", "2 octaves"; "" for nothing of either."""
+    added = "" if not octaves else "an octave" if octaves == 1 else f"{octaves} octaves"
+    return " and ".join(filter(None, (interval, added)))
 
 
 def _changed_words(differs: NDArray[np.int64], size: int, up: int, alike: bool) -> str:
