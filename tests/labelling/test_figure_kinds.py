@@ -12,7 +12,8 @@ from gavotte.desktop.words import figure_words
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures import FIGURES, figure_kind
 from gavotte.labelling.figures.kind import FigureKind, Told
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.hand_out import bar_texts, markdown
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.overview import groups

@@ -37,6 +37,7 @@ class GarbageCollector(QObject):
         super().__init__(parent)
         self._young_looks = self._before = self._still = self._since_whole = 0
         self._wants_whole = False
+        self._felt: bool | None = None
         self._seconds_a_value = 0.0
         self._timer = QTimer(self)
         self._timer.setInterval(_EVERY_MILLISECONDS)
@@ -63,16 +64,18 @@ class GarbageCollector(QObject):
             gc.collect(1)
             # What is still used stays for long, as a rule.
             gc.freeze()
-            self._young_looks, self._wants_whole = 0, True
+            self._young_looks, self._wants_whole, self._felt = 0, True, None
         elif new > _YOUNG:
             gc.collect(1)
             self._young_looks += 1
         self._since_whole += 1
-        felt = gc.get_freeze_count() * self._seconds_a_value >= _FELT_SECONDS
-        is_due = self._since_whole >= _LONGEST and not felt
-        if self._wants_whole and (self._still >= (_LONG_STILL if felt else _STILL) or is_due):
-            self._look_at_everything()
-            self._wants_whole, self._since_whole = False, 0
+        if self._wants_whole and (self._still >= _STILL or self._since_whole >= _LONGEST):
+            if self._felt is None:
+                # Counting them goes through all of them, so it is done once, and where there may be use for it.
+                self._felt = gc.get_freeze_count() * self._seconds_a_value >= _FELT_SECONDS
+            if not self._felt or self._still >= _LONG_STILL:
+                self._look_at_everything()
+                self._wants_whole, self._since_whole = False, 0
         self._before = gc.get_count()[0]
 
     def _look_at_everything(self) -> None:

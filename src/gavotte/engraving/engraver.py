@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections import deque
+from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -234,7 +235,7 @@ class Engraver:
         notation: Notation,
         first: int,
         last: int,
-        degrees: dict[str, str],
+        degrees: Mapping[str, str],
         staff: Staff | None = None,
         shape: LineFormat = PAGE_LINES,
     ) -> list[EngravedLine]:

@@ -7,12 +7,15 @@ chord symbols, are drawn by the page itself.
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Mapping
 from dataclasses import dataclass
 from html import escape
 
 from gavotte.notation.written import Event, Notation, WrittenBar
 from gavotte.solo.bars import Bar
-from gavotte.solo.by_identity import kept_by_identity
+from gavotte.solo.by_identity import followed_by_identity
+from gavotte.solo.differences import differing
 from gavotte.solo.document import Articulation, ChordEvent, Instrument, Note, Solo
 from gavotte.solo.form import form_marks
 from gavotte.theory.pitch import Pitch
@@ -65,14 +68,32 @@ def staff_for(solo: Solo) -> Staff:
     return Staff("F", 4, 0) if _middle(solo.notes) < 54 and not octaves else Staff("G", 2, octaves)
 
 
-@kept_by_identity(4)
 def _middle(notes: tuple[Note, ...]) -> int:
     """The pitch (MIDI number) that half of the notes lie below."""
-    pitches = sorted(note.pitch.midi for note in notes)
-    return pitches[len(pitches) // 2] if pitches else 67
+    left = len(notes) // 2
+    for pitch, number in sorted(_pitches(notes).items()):
+        if left < number:
+            return pitch
+        left -= number
+    return 67
 
 
-def line_mei(notation: Notation, first: int, last: int, staff: Staff, degrees: dict[str, str]) -> Line:
+def _pitches_after(before: tuple[Note, ...], pitches: Counter[int], notes: tuple[Note, ...]) -> Counter[int] | None:
+    start, old_stop, new_stop = differing(before, notes)
+    if old_stop + new_stop - 2 * start > len(notes) // 2:
+        return None
+    come = Counter(note.pitch.midi for note in notes[start:new_stop])
+    gone = Counter(note.pitch.midi for note in before[start:old_stop])
+    return pitches + come - gone
+
+
+@followed_by_identity(4, _pitches_after)
+def _pitches(notes: tuple[Note, ...]) -> Counter[int]:
+    """How many notes there are of each pitch (MIDI number)."""
+    return Counter(note.pitch.midi for note in notes)
+
+
+def line_mei(notation: Notation, first: int, last: int, staff: Staff, degrees: Mapping[str, str]) -> Line:
     """The bars from index ``first`` up to ``last`` (not included) as one MEI document.
 
     ``degrees`` holds the text that stands under each note, by note id. Only the solo's first line shows its meter.
@@ -81,7 +102,7 @@ def line_mei(notation: Notation, first: int, last: int, staff: Staff, degrees: d
 
 
 class _Writer:
-    def __init__(self, notation: Notation, staff: Staff, degrees: dict[str, str]) -> None:
+    def __init__(self, notation: Notation, staff: Staff, degrees: Mapping[str, str]) -> None:
         self.notation, self.staff, self.degrees = notation, staff, degrees
         self.out: list[str] = []
         self.places: dict[str, tuple[int, Event]] = {}

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 from fractions import Fraction
 
-from gavotte.solo.document import Solo
+from gavotte.solo.by_identity import kept_by_identity
+from gavotte.solo.document import ChordEvent, Solo
 from gavotte.theory.chord import Chord
 
 _BAR = 4
@@ -27,18 +29,32 @@ class Change:
 
 def changes_of(solo: Solo) -> tuple[Change, ...]:
     """Every chord that can be read, in order; a symbol written again goes on, of two at one place the second counts."""
-    end = max(solo.end, solo.chords[-1].onset + _BAR) if solo.chords else solo.end
-    changes: list[Change] = []
-    for index, event in enumerate(solo.chords):
-        stop = solo.chords[index + 1].onset if index + 1 < len(solo.chords) else end
-        symbol = event.symbol
-        if not isinstance(symbol, Chord) or stop <= event.onset:
-            continue
-        if changes and changes[-1].chord == symbol and changes[-1].end == event.onset:
-            changes[-1] = Change(changes[-1].onset, stop - changes[-1].onset, symbol)
-        else:
-            changes.append(Change(event.onset, stop - event.onset, symbol))
+    if not solo.chords:
+        return ()
+    last = solo.chords[-1]
+    changes = list(_before_last(solo.chords))
+    _go_on(changes, last, max(solo.end, last.onset + _BAR))
     return tuple(changes)
+
+
+@kept_by_identity(4)
+def _before_last(chords: tuple[ChordEvent, ...]) -> tuple[Change, ...]:
+    """The changes of all chords but the last, which alone lasts to the end of whatever is played over it."""
+    changes: list[Change] = []
+    for event, following in itertools.pairwise(chords):
+        _go_on(changes, event, following.onset)
+    return tuple(changes)
+
+
+def _go_on(changes: list[Change], event: ChordEvent, stop: Fraction) -> None:
+    """Put the next chord behind the changes so far."""
+    symbol = event.symbol
+    if not isinstance(symbol, Chord) or stop <= event.onset:
+        return
+    if changes and changes[-1].chord == symbol and changes[-1].end == event.onset:
+        changes[-1] = Change(changes[-1].onset, stop - changes[-1].onset, symbol)
+    else:
+        changes.append(Change(event.onset, stop - event.onset, symbol))
 
 
 def falls_a_fifth(first: Chord, second: Chord) -> bool:

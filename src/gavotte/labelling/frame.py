@@ -17,76 +17,14 @@ from typing import NamedTuple
 
 from gavotte.giving_way import give_way
 from gavotte.harmony.ground import ground_of
-from gavotte.labelling.centre import Centre, Centres
+from gavotte.labelling.centre import Centres
 from gavotte.labelling.chords_in_force import ChordSpan, chord_spans
+from gavotte.labelling.framed_note import FramedNote, spliced
 from gavotte.labelling.tensions import is_blue, is_clash, is_tension
-from gavotte.solo.differences import number_alike
+from gavotte.solo.differences import differing, number_alike
 from gavotte.solo.document import KeyRegion, Note, Solo
 from gavotte.solo.school import LINEAR, School, StartsFrom
 from gavotte.theory.scale import Scale
-
-
-class FramedNote(NamedTuple):
-    """One note in its frame.
-
-    ``before`` and ``after`` are the indexes of the nearest earlier and later notes at another pitch (a
-    repeated pitch is looked past), None where there is none or a rest lies between; ``move_in`` and
-    ``move_out`` the semitones from and to them. ``pitch`` is the MIDI number,
-    ``place`` where in the bar it stands ("the and of 2"), ``until_change`` the time from its onset to the next
-    chord (infinite where none follows), and ``sounds_on`` whether it sounds into that chord. ``dwells`` says that the
-    note with those that strike it again over the chord is held, ``held`` that it is so by itself. ``centre`` is the
-    collection the note is heard in where a stretch is read by its key centre, ``in_centre`` whether it belongs to it.
-    """
-
-    # A tuple is made in a fraction of the time a data class takes, and there is one for every note.
-    index: int  # type: ignore[assignment]
-    note: Note
-    pitch: int
-    span: int
-    degree: str
-    is_tone: bool
-    in_scale: bool
-    tension: bool
-    clash: bool
-    blue: bool
-    strong: bool
-    length: float
-    beat_length: float
-    place: str
-    until_change: float
-    sounds_on: bool
-    held: bool
-    dwells: bool
-    rest_before: bool
-    rest_after: bool
-    before: int | None
-    after: int | None
-    move_in: int | None
-    move_out: int | None
-    steps_in: bool
-    steps_out: bool
-    centre: Centre | None = None
-    in_centre: bool = False
-
-    @property
-    def on_beat(self) -> bool:
-        """Whether it starts on a beat."""
-        return self.place.startswith("beat")
-
-    @property
-    def leaps_in(self) -> bool:
-        """Reached by more than a step, or after a rest, or first of all."""
-        return not self.steps_in
-
-    @property
-    def leaps_out(self) -> bool:
-        """Left by more than a step into a following note."""
-        return self.move_out is not None and not self.steps_out
-
-    @property
-    def stands_out(self) -> bool:
-        """Held, or reached or left by more than a step."""
-        return self.held or self.leaps_in or self.leaps_out
 
 
 class _Time(NamedTuple):
@@ -121,23 +59,29 @@ class Frame:
         self.ground = ground_of(solo)
         self.grid = self.ground.grid
         self.spans: tuple[ChordSpan, ...]
+        self._span_onsets: list[float]
+        self._last_of_phrase: set[str]
         if like is not None and school.labels_like(like.school) and _stand_on_the_same(solo, like.solo):
-            self.spans = like.spans
+            self.spans, self._span_onsets = like.spans, like._span_onsets
         else:
             self.spans = chord_spans(solo, school, self.ground)
+            self._span_onsets = [float(span.onset) for span in self.spans]
         self.centres = Centres(solo, school, self.ground)
-        self._span_onsets = [float(span.onset) for span in self.spans]
         self._places: dict[tuple[object, ...], tuple[float, bool, str]] = {} if like is None else like._places
         self._onsets: list[float] | None = None
         self._times: dict[tuple[int, int, int, int], _Time] = {}
-        self._last_of_phrase = {phrase.last for phrase in solo.phrases}
+        if like is not None and solo.phrases is like.solo.phrases:
+            self._last_of_phrase = like._last_of_phrase
+        else:
+            self._last_of_phrase = {phrase.last for phrase in solo.phrases}
         self.changed, self.moved = (0, len(solo.notes)), 0
+        self.notes: Sequence[FramedNote]
         if like is None or not _can_follow(self, like):
             self.notes = self._framed(0, len(solo.notes))
         else:
             self.notes = self._framed_like(like)
 
-    def _framed_like(self, like: Frame) -> list[FramedNote]:
+    def _framed_like(self, like: Frame) -> Sequence[FramedNote]:
         """The notes in their frames, those of ``like`` wherever nothing around them changed."""
         notes, old = self.solo.notes, like.solo.notes
         first, last = _changed_notes(notes, old)
@@ -152,10 +96,7 @@ class Frame:
         first, last = self._out_to_rests(first, last)
         self.changed, self.moved = (first, last), moved
         shift = len(self.spans) - len(like.spans)
-        kept = like.notes[last - moved :]
-        if moved or shift:
-            kept = [_shifted(note, moved, shift) for note in kept]
-        return [*like.notes[:first], *self._framed(first, last), *kept]
+        return spliced(like.notes, (first, last - moved), self._framed(first, last), shift)
 
     def _out_to_rests(self, first: int, last: int) -> tuple[int, int]:
         """A stretch of notes with what repeats them, two more on either side, and on to where a rest parts the line."""
@@ -187,7 +128,7 @@ class Frame:
         other = copy.copy(self)
         notes = (*self.solo.notes[:index], note, *self.solo.notes[index + 1 :])
         framed = other._framed(near_first, near_last, notes)
-        other.notes = [*self.notes[:near_first], *framed, *self.notes[near_last:]]
+        other.notes = spliced(self.notes, (near_first, near_last), framed)
         return other, first, last
 
     def by_school(self, school: School, about: Sequence[int]) -> tuple[Frame, list[tuple[int, int]]]:
@@ -198,15 +139,16 @@ class Frame:
         if (school.sixth_is_tone, school.ninth_is_tone) != (mine.sixth_is_tone, mine.ninth_is_tone):
             other.spans = chord_spans(self.solo, school, self.ground)
         other.centres = Centres(self.solo, school, self.ground)
-        other.notes = list(self.notes)
+        anew = list(self.notes)
         stretches: list[tuple[int, int]] = []
         for index in sorted(about):
             if stretches and index < stretches[-1][1]:
                 continue
             first, last = self._out_to_rests(index, index + 1)
             first = max(first, stretches[-1][1]) if stretches else first
-            other.notes[first:last] = other._framed(first, last)
+            anew[first:last] = other._framed(first, last)
             stretches.append((first, last))
+        other.notes = anew
         return other, stretches
 
     def with_span_at(self, span: int, onset: Fraction, reach: int) -> tuple[Frame, int, int]:
@@ -221,13 +163,13 @@ class Frame:
         other.spans = (*self.spans[:span], moved, *self.spans[span + 1 :])
         other._span_onsets = self._span_onsets.copy()
         other._span_onsets[span] = float(onset)
-        other.notes = [*self.notes[:first], *other._framed(first, last), *self.notes[last:]]
+        other.notes = spliced(self.notes, (first, last), other._framed(first, last))
         return other, first, last
 
     def notes_between(self, start: float, end: float) -> tuple[int, int]:
         """The notes that begin from ``start`` up to ``end`` (not included), as indexes."""
         if self._onsets is None:
-            self._onsets = [float(note.note.onset) for note in self.notes]
+            self._onsets = [note.onset.numerator / note.onset.denominator for note in self.solo.notes]
         return bisect_left(self._onsets, start), bisect_left(self._onsets, end)
 
     def _about(self, low: int, high: int, reach: int) -> tuple[int, int]:
@@ -387,9 +329,6 @@ class Frame:
         )
 
 
-_SPAN, _BEFORE, _AFTER = (FramedNote._fields.index(name) for name in ("span", "before", "after"))
-
-
 def _repeats(notes: Sequence[Note], i: int) -> bool:
     """Whether the note at ``i`` strikes the pitch of the one before again."""
     return notes[i].pitch.midi == notes[i - 1].pitch.midi
@@ -398,17 +337,6 @@ def _repeats(notes: Sequence[Note], i: int) -> bool:
 def _is_rest(note: _Time, following: _Time) -> bool:
     """Whether silence lies between two notes: half a beat or more; anything shorter is articulation."""
     return following.onset - note.end >= note.beat / 2 - TOLERANCE
-
-
-def _shifted(note: FramedNote, by: int, spans: int) -> FramedNote:
-    """The same frame ``by`` notes and ``spans`` chords farther on."""
-    before = None if note.before is None else note.before + by
-    after = None if note.after is None else note.after + by
-    # By place, for behind an edit there may be thousands: naming the fields takes five times as long.
-    between = note[_SPAN + 1 : _BEFORE]
-    return FramedNote._make(
-        (note.index + by, *note[1:_SPAN], note.span + spans, *between, before, after, *note[_AFTER + 1 :])
-    )
 
 
 def _stand_on_the_same(solo: Solo, other: Solo) -> bool:
@@ -452,15 +380,13 @@ def _can_follow(frame: Frame, like: Frame) -> bool:
 
 def _changed_notes(notes: tuple[Note, ...], old: tuple[Note, ...]) -> tuple[int, int]:
     """The notes between the longest common beginning and the longest common end."""
-    shorter = min(len(notes), len(old))
-    first = number_alike(notes, old)
-    same_end = 0
-    while same_end < shorter - first:
-        a, b = notes[-1 - same_end], old[-1 - same_end]
-        if a is not b and a != b:
-            break
-        same_end += 1
-    return first, len(notes) - same_end
+    # Told apart by identity first, which is quick; then values made anew that are the same.
+    first, old_stop, stop = differing(old, notes)
+    while first < min(old_stop, stop) and notes[first] == old[first]:
+        first += 1
+    while min(old_stop, stop) > first and notes[stop - 1] == old[old_stop - 1]:
+        old_stop, stop = old_stop - 1, stop - 1
+    return first, stop
 
 
 def _changed_time(spans: tuple[ChordSpan, ...], old: tuple[ChordSpan, ...]) -> tuple[Fraction, Fraction]:

@@ -12,7 +12,7 @@ from gavotte.harmony.progressions import summary
 from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.figures.kind import Told
 from gavotte.labelling.figures.pentatonic_run import shape_words
-from gavotte.labelling.frame import FramedNote
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.readings import reading_name
 from gavotte.labelling.wording import chord_words, goal_words, names_of, symbol_words

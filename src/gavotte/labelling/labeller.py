@@ -10,11 +10,13 @@ from gavotte.giving_way import give_way
 from gavotte.labelling.chords_in_force import ChordSpan
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.figures import figure_kind
-from gavotte.labelling.frame import Frame, FramedNote, barred_and_phrased_alike
+from gavotte.labelling.frame import Frame, barred_and_phrased_alike
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.reasons import decided_reason, reason
 from gavotte.labelling.search import Verdict, decide
 from gavotte.labelling.tension import tension
 from gavotte.labelling.wording import degree_of, own_degree
+from gavotte.solo.by_identity import kept_by_identity
 from gavotte.solo.differences import not_shared
 from gavotte.solo.document import Decision, Function, Solo
 from gavotte.solo.label import Alternative, Label, Sustained
@@ -81,17 +83,24 @@ def _with_decisions(frame: Frame, ruled: Sequence[Label], like: Labelled | None)
     solo = frame.solo
     if not solo.decisions:
         return tuple(ruled)
-    decisions = {decision.note: decision for decision in solo.decisions}
+    decisions = _by_note(solo.decisions)
+
+    def decided(index: int) -> Label:
+        rule = ruled[index]
+        decision = decisions.get(rule.note)
+        return rule if decision is None else _decided(frame, frame.notes[index], rule, decision)
+
     first, last = frame.changed
-    if like is not None and solo.decisions is like.solo.decisions and (first, last) != (0, len(ruled)):
-        fresh = [
-            _decided(frame, note, rule, decisions[rule.note]) if rule.note in decisions else rule
-            for note, rule in zip(frame.notes[first:last], ruled[first:last], strict=True)
-        ]
-        return (*like.labels[:first], *fresh, *like.labels[last - frame.moved :])
-    known: dict[int, Label] = {}
+    changed: set[str] = set()
     if like is not None:
         changed = {decision.note for decision in not_shared(like.solo.decisions, solo.decisions)}
+    if like is not None and len(changed) <= _FEW and (first, last) != (0, len(ruled)):
+        labels = [*like.labels[:first], *map(decided, range(first, last)), *like.labels[last - frame.moved :]]
+        for place in (solo.places[note] for note in changed if note in solo.places):
+            labels[place] = decided(place)
+        return tuple(labels)
+    known: dict[int, Label] = {}
+    if like is not None:
         known = {
             id(rule): label
             for rule, label in zip(like.ruled, like.labels, strict=True)
@@ -105,6 +114,11 @@ def _with_decisions(frame: Frame, ruled: Sequence[Label], like: Labelled | None)
         else rule
         for note, rule in zip(frame.notes, ruled, strict=True)
     )
+
+
+@kept_by_identity(4)
+def _by_note(decisions: tuple[Decision, ...]) -> dict[str, Decision]:
+    return {decision.note: decision for decision in decisions}
 
 
 def is_small_step(before: Solo, after: Solo) -> bool:

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
-from gavotte.labelling.frame import FramedNote
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.label import Label
 from gavotte.theory.degrees import shown_degree

@@ -16,6 +16,7 @@ from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.learning import Evidence, Offer, evidence_of, offers
 from gavotte.labelling.readings import Proposal, proposals
 from gavotte.labelling.slips import Slip, suspected_slips
+from gavotte.solo.differences import not_shared
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.steps import whole
 
@@ -114,6 +115,18 @@ def _passed(solo: Solo) -> set[str]:
     """The notes in doubt that were left as they are, as long as they sound as they did then."""
     known = {item.note: item.midi for item in solo.passed if item.note in solo.places}
     return {note for note, midi in known.items() if solo.note(note).pitch.midi == midi}
+
+
+def is_about(question: Question) -> tuple[str, ...]:
+    """The ids of the notes and chords a question is about; "" among them where it is about fewer."""
+    slip = question.slip
+    return (question.first, question.last, *((slip.note, slip.chord) if slip is not None else ()))
+
+
+def touched_ids(before: Solo, after: Solo) -> set[str]:
+    """The ids of the notes and chords that two values of a solo do not share."""
+    notes, chords = not_shared(before.notes, after.notes), not_shared(before.chords, after.chords)
+    return {note.id for note in notes} | {chord.id for chord in chords}
 
 
 def still_asks(solo: Solo, shown: Solo, question: Question) -> bool:

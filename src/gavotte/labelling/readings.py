@@ -10,7 +10,8 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.labeller import Labelled
 from gavotte.solo.document import ChordEvent, Reading, ReadingKind
 from gavotte.solo.label import Label

@@ -6,7 +6,8 @@ from gavotte.labelling.centre import Centre
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.figures import figure_kind
 from gavotte.labelling.figures.pentatonic_run import are_fourths
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.wording import (
     aside,
     blue_words,

@@ -6,7 +6,8 @@ import copy
 from dataclasses import dataclass, replace
 
 from gavotte.labelling.explanation import Explanation, Figure
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote, spliced
 
 
 @dataclass(frozen=True)
@@ -49,7 +50,8 @@ def without_repeats(frame: Frame, first: int, last: int) -> Line | None:
         return None
     place = {note.index: first + k for k, group in enumerate(groups) for note in group}
     other = copy.copy(frame)
-    other.notes = frame.notes[:first] + [_as_one(group, first + k, place) for k, group in enumerate(groups)]
+    alone = [_as_one(group, first + k, place) for k, group in enumerate(groups)]
+    other.notes = spliced(frame.notes, (first, len(frame.notes)), alone)
     inside = sum(group[0].index < last for group in groups)
     places = tuple(tuple(note.index for note in group) for group in groups)
     return Line(other, first, first + inside, places)

@@ -17,7 +17,8 @@ from gavotte.giving_way import give_way
 from gavotte.labelling.costs import Costs, costs_of
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures import FIGURES
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.repeats import without_repeats
 from gavotte.labelling.single import RULES, left_over, plain_tone
 from gavotte.solo.document import Function

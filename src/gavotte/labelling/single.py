@@ -9,7 +9,8 @@ from collections.abc import Callable
 
 from gavotte.labelling.costs import costs_of
 from gavotte.labelling.explanation import Explanation
-from gavotte.labelling.frame import TOLERANCE, Frame, FramedNote
+from gavotte.labelling.frame import TOLERANCE, Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.tensions import extension_device, is_altered
 from gavotte.solo.document import Function
 from gavotte.solo.school import School

@@ -16,7 +16,8 @@ from fractions import Fraction
 from gavotte.giving_way import give_way
 from gavotte.labelling.explanation import Explanation
 from gavotte.labelling.figures import FIGURES
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.labelling.reasons import in_short
 from gavotte.labelling.search import explained

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 
 
 def tension(frame: Frame, note: FramedNote) -> float:

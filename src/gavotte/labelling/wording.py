@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from functools import lru_cache
 
 from gavotte.labelling.chords_in_force import ChordSpan
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import parse_chord_symbol, shown_chord, write_chord_symbol
 from gavotte.theory.degrees import shown_above_tonic, shown_degree

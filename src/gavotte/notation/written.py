@@ -90,9 +90,13 @@ class Notation:
             self._put(solo.notes, range(len(self.grid.bars)))
         else:
             self._put_like(like)
-        self._chords_in: list[list[ChordEvent]] = [[] for _ in self.grid.bars]
-        for chord in solo.chords:
-            self._chords_in[self.grid.index_at(chord.onset)].append(chord)
+        self._chords_in: list[list[ChordEvent]]
+        if like is not None and solo.chords is like.solo.chords and self.grid.bars is like.grid.bars:
+            self._chords_in = like._chords_in
+        else:
+            self._chords_in = [[] for _ in self.grid.bars]
+            for chord in solo.chords:
+                self._chords_in[self.grid.index_at(chord.onset)].append(chord)
 
     def _put(self, notes: Iterable[Note], bars: Container[int]) -> None:
         """Put notes, in order, into those of the bars they sound in that are among ``bars``."""

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections import deque
+from collections import Counter, deque
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
-from math import inf
 
+from gavotte.solo.by_identity import followed_by_identity
+from gavotte.solo.differences import differing
 from gavotte.solo.document import MeterRegion, OddBar, Solo
 from gavotte.theory.meter import Meter
 
@@ -89,14 +90,34 @@ class BarGrid:
 
 def bars_written(solo: Solo) -> int:
     """How many bars have a note that starts in them."""
-    number, stop = 0, -inf
-    following = iter([*BarGrid(solo).onsets[1:], inf])
-    for note in solo.notes:
-        onset = note.onset.numerator / note.onset.denominator
-        if onset >= stop:
-            number += 1
-            stop = next(end for end in following if end > onset)
-    return number
+    return len(_notes_in_bars(solo)[1])
+
+
+BarCounts = tuple[list[float], Counter[int]]
+"""Where the bars begin, and how many notes start in each that has one, by its index."""
+
+
+def _counts_after(before: Solo, known: BarCounts, solo: Solo) -> BarCounts | None:
+    """The counts after an edit that left the bars where they are, or added or dropped some at the end."""
+    grid = BarGrid(solo)
+    onsets, counts = known
+    common = min(len(onsets), len(grid.onsets))
+    start, old_stop, new_stop = differing(before.notes, solo.notes)
+    if onsets[:common] != grid.onsets[:common] or old_stop + new_stop - 2 * start > len(solo.notes) // 2:
+        return None
+    gone = Counter(max(0, bisect_right(onsets, _rough(note.onset)) - 1) for note in before.notes[start:old_stop])
+    return grid.onsets, counts + Counter(grid.index_at(note.onset) for note in solo.notes[start:new_stop]) - gone
+
+
+@followed_by_identity(2, _counts_after)
+def _notes_in_bars(solo: Solo) -> BarCounts:
+    grid = BarGrid(solo)
+    return grid.onsets, Counter(grid.index_at(note.onset) for note in solo.notes)
+
+
+def _rough(time: Fraction) -> float:
+    """A time as a float, which is quick."""
+    return time.numerator / time.denominator
 
 
 Grid = tuple[tuple[Bar, ...], list[Fraction], list[float]]

@@ -5,29 +5,50 @@ An edit keeps the values it does not touch, so they are told apart by identity, 
 
 from __future__ import annotations
 
+from collections import deque
 from collections.abc import Sequence
 from fractions import Fraction
+from itertools import islice
 from operator import is_
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
-from gavotte.solo.document import Solo
+if TYPE_CHECKING:
+    from gavotte.solo.document import Solo
 
 ItemT = TypeVar("ItemT")
 
 
 def differing(old: Sequence[ItemT], new: Sequence[ItemT]) -> tuple[int, int, int]:
     """Where two sequences differ: from which place on, up to which place of the old one, up to which of the new one."""
-    shorter = min(len(old), len(new))
     if old is new:
-        return shorter, shorter, shorter
-    start = _first_other(list(map(is_, old, new)), shorter)
-    alike = _first_other(list(map(is_, reversed(old), reversed(new))), shorter)
-    alike = min(alike, shorter - start)
+        return len(old), len(old), len(old)
+    lasting = isinstance(old, tuple) and isinstance(new, tuple) and len(old) > _LONG
+    if not lasting:
+        return _differing(old, new)
+    for known_old, known_new, found in tuple(_KNOWN):
+        if known_old is old and known_new is new:
+            return found
+    found = _differing(old, new)
+    _KNOWN.append((old, new, found))
+    return found
+
+
+_LONG = 1_000
+"""Of longer lines that can't change, what was found last is kept: after an edit many ask the same."""
+_KNOWN: deque[tuple[Sequence[object], Sequence[object], tuple[int, int, int]]] = deque(maxlen=8)
+
+
+def _differing(old: Sequence[ItemT], new: Sequence[ItemT]) -> tuple[int, int, int]:
+    shorter = min(len(old), len(new))
+    start = _first_other(bytes(map(is_, old, new)), shorter)
+    left = shorter - start
+    alike = _first_other(bytes(map(is_, islice(reversed(old), left), reversed(new))), left)
     return start, len(old) - alike, len(new) - alike
 
 
-def _first_other(same: list[bool], otherwise: int) -> int:
-    return same.index(False) if False in same else otherwise
+def _first_other(same: bytes, otherwise: int) -> int:
+    found = same.find(0)
+    return otherwise if found < 0 else found
 
 
 def number_alike(old: Sequence[ItemT], new: Sequence[ItemT]) -> int:

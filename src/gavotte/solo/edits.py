@@ -7,7 +7,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Decision, Function, KeyRegion, Note, Solo
+from gavotte.solo.document import Decision, Function, KeyRegion, Solo
 from gavotte.solo.spelling import respell_notes
 from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
@@ -80,10 +80,9 @@ def with_first_meter(solo: Solo, meter: Meter) -> Solo:
 
 def with_notes_moved(solo: Solo, notes: Collection[str], semitones: int) -> Solo:
     """The solo with some notes (ids) moved by semitones and spelled anew; notes that would leave 0 to 127 stay."""
-    wanted = frozenset(notes)
-
-    def moved(note: Note) -> Note:
-        midi = note.pitch.midi + semitones
-        return replace(note, pitch=spell(midi, 0)) if note.id in wanted and 0 <= midi <= 127 else note
-
-    return respell_notes(replace(solo, notes=tuple(moved(note) for note in solo.notes)), wanted)
+    wanted, places, line = frozenset(notes), solo.places, list(solo.notes)
+    for place in (places[name] for name in wanted if name in places):
+        midi = line[place].pitch.midi + semitones
+        if 0 <= midi <= 127:
+            line[place] = replace(line[place], pitch=spell(midi, 0))
+    return respell_notes(replace(solo, notes=tuple(line)), wanted)

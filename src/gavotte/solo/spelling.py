@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from dataclasses import replace
-from fractions import Fraction
+from operator import attrgetter
 
 from gavotte.solo.document import Note, Solo
 from gavotte.theory.chord import Chord
@@ -57,17 +57,17 @@ def _with_fifths(plain: Pitch, side: int, key: Key) -> Pitch:
 
 def respell_notes(solo: Solo, wanted: frozenset[str] | None = None) -> Solo:
     """The solo with its notes (or only those with the ids wanted) spelled by chord, key and line."""
-    starts = [chord.onset for chord in solo.chords]
-    notes = list(solo.notes)
-    for index, note in enumerate(notes):
-        if wanted is None or note.id in wanted:
-            following = notes[index + 1].pitch.midi if index + 1 < len(notes) else None
-            chord = _chord_at(solo, starts, note)
-            notes[index] = replace(note, pitch=spelled(note.pitch.midi, chord, solo.key_at(note.onset).key, following))
+    notes, places = list(solo.notes), solo.places
+    of_wanted = range(len(notes)) if wanted is None else sorted(places[name] for name in wanted if name in places)
+    for index in of_wanted:
+        note = notes[index]
+        following = notes[index + 1].pitch.midi if index + 1 < len(notes) else None
+        key = solo.key_at(note.onset).key
+        notes[index] = replace(note, pitch=spelled(note.pitch.midi, _chord_at(solo, note), key, following))
     return replace(solo, notes=tuple(notes))
 
 
-def _chord_at(solo: Solo, starts: list[Fraction], note: Note) -> Chord | None:
-    index = bisect_right(starts, note.onset) - 1
+def _chord_at(solo: Solo, note: Note) -> Chord | None:
+    index = bisect_right(solo.chords, note.onset, key=attrgetter("onset")) - 1
     symbol = solo.chords[index].symbol if index >= 0 else None
     return symbol if isinstance(symbol, Chord) else None

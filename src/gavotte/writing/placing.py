@@ -10,18 +10,42 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Protocol, TypeVar
 
+from gavotte.solo.by_identity import followed_by_identity, kept_by_identity
 from gavotte.solo.differences import differing
-from gavotte.solo.document import Note, Solo
+from gavotte.solo.document import Decision, Note, Solo
 
 _NUMBERED = re.compile(r"^n([0-9]+)$", re.MULTILINE)
 
 
 def fresh_ids(solo: Solo, count: int) -> list[str]:
     """Names for new notes that no note of the solo has, nor any decision speaks of."""
-    known = itertools.chain((note.id for note in solo.notes), (decision.note for decision in solo.decisions))
-    # One search through all of them: this is done at every key.
-    first = max(map(int, _NUMBERED.findall("\n".join(known))), default=-1) + 1
+    first = max(_highest_of_notes(solo.notes), _highest_of_decisions(solo.decisions)) + 1
     return [f"n{first + k}" for k in range(count)]
+
+
+def _highest(names: Iterable[str]) -> int:
+    """The highest number that names of the usual form have, -1 where there are none."""
+    # One search through all of them: this is done at every key.
+    return max(map(int, _NUMBERED.findall("\n".join(names))), default=-1)
+
+
+def _highest_after(before: tuple[Note, ...], highest: int, notes: tuple[Note, ...]) -> int | None:
+    start, old_stop, stop = differing(before, notes)
+    if old_stop + stop - 2 * start > len(notes) // 2:
+        # No edit of the same line.
+        return None
+    # A number that has become free stays unused: elsewhere something may still speak of the note that had it.
+    return max(highest, _highest(note.id for note in notes[start:stop]))
+
+
+@followed_by_identity(2, _highest_after)
+def _highest_of_notes(notes: tuple[Note, ...]) -> int:
+    return _highest(note.id for note in notes)
+
+
+@kept_by_identity(2)
+def _highest_of_decisions(decisions: tuple[Decision, ...]) -> int:
+    return _highest(decision.note for decision in decisions)
 
 
 def fresh_chord_ids(solo: Solo) -> Iterator[str]:
@@ -95,8 +119,10 @@ _SOUNDING = 8
 
 def placed(solo: Solo, *notes: Note) -> Solo:
     """The solo with these notes in place of what sounded there; a note with the same name is exchanged."""
-    ids = {note.id for note in notes}
-    others = tuple(note for note in solo.notes if note.id not in ids)
+    places = solo.places
+    exchanged = sorted({places[note.id] for note in notes if note.id in places})
+    between = itertools.pairwise((-1, *exchanged, len(solo.notes)))
+    others = tuple(itertools.chain.from_iterable(solo.notes[before + 1 : place] for before, place in between))
     for note in notes:
         if not note.grace:
             others = _silenced(others, note.onset, note.end)

@@ -6,7 +6,7 @@ stays awake and of a long solo only what is looked at is laid out. An edit sets 
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -27,8 +27,11 @@ from gavotte.notation.written import Notation
 from gavotte.solo.differences import changed_times
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
+from gavotte.solo.note_labels import NoteLabels
 
 _CLEARED_AT_ONCE = 4
+_FEW = 300
+"""Notes: where more have other labels, every row is asked whether it holds some."""
 
 
 def _same_layout(old: Solo, new: Solo) -> bool:
@@ -43,7 +46,25 @@ def _relabelled(old: dict[str, Label], new: dict[str, Label]) -> set[str]:
     """The notes whose label is another one now, told apart by identity."""
     if old is new:
         return set()
+    if isinstance(new, NoteLabels):
+        return new.others_than(old)
     return {note for note, label in new.items() if old.get(note) is not label} | (old.keys() - new.keys())
+
+
+class _Degrees(Mapping[str, str]):
+    """What stands under notes, by their ids, read from their labels when it is asked for."""
+
+    def __init__(self, labels: Mapping[str, Label]) -> None:
+        self._labels = labels
+
+    def __getitem__(self, note: str) -> str:
+        return self._labels[note].shown_degree
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._labels)
+
+    def __len__(self) -> int:
+        return len(self._labels)
 
 
 _AFTER_EDIT_MS = 20
@@ -56,6 +77,9 @@ class _PageScene(QGraphicsScene):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self.rows = Rows()
+        # An index of all items would be made anew whenever the page grows or shrinks; lines that are not seen are
+        # passed over as a whole, so none is needed.
+        self.setItemIndexMethod(QGraphicsScene.ItemIndexMethod.NoIndex)
 
     @Undisturbed()
     def event(self, event: QEvent | None) -> bool:
@@ -104,7 +128,6 @@ class PageView(QGraphicsView):
         self._solo: Solo | None = None
         self._notation: Notation | None = None
         self._labels: dict[str, Label] = {}
-        self._degrees: dict[str, str] = {}
         self._staff = Staff("G", 2, 0)
         self._anchor: str | None = None
         self._current: str | None = None
@@ -278,8 +301,6 @@ class PageView(QGraphicsView):
             self._leave_behind(self._page_scene)
         self._page_scene = self._new_scene()
         self._take(solo, labels, notation, staff_for(solo))
-        degrees = labels if self._parts.degrees else {}
-        self._degrees = {note: label.shown_degree for note, label in degrees.items()}
         self._page_scene.rows = Rows(rows)
         if not rows:
             self._turn_over()
@@ -297,6 +318,7 @@ class PageView(QGraphicsView):
             return
         notation = before if solo is old else self._engraver.notation(solo, before)
         relabelled = _relabelled(self._labels, labels)
+        other_degrees = self._other_degrees(relabelled, labels)
         self._take(solo, labels, notation, staff)
         due: set[Row] = set()
         if notation.grid.bars != before.grid.bars:
@@ -306,8 +328,7 @@ class PageView(QGraphicsView):
         for low, high in changed_times(old, solo):
             bars.update(range(index_at(low), index_at(high) + 1))
         due.update(self._rows_of(bars))
-        other_degrees = self._take_degrees(relabelled, labels)
-        for row in self._rows:
+        for row in self._rows_of_notes(relabelled, solo, notation) if len(relabelled) <= _FEW else self._rows:
             # What is not engraved yet gets its labels when it is.
             line = row.line if row.item is None else row.item.line
             if line is None or row in due:
@@ -325,22 +346,21 @@ class PageView(QGraphicsView):
         self._show_selection()
         self._place_caret()
 
+    def _rows_of_notes(self, notes: Iterable[str], solo: Solo, notation: Notation) -> set[Row]:
+        """The rows in which notes (by id) stand that the solo has."""
+        here = (solo.note(note) for note in notes if note in solo.places)
+        return self._rows_of(bar for note in here for bar in notation.grid.sounding(note.onset, note.duration))
+
     def _rows_of(self, bars: Iterable[int]) -> set[Row]:
         """The rows that hold bars, by index."""
         return {row for row in map(self._rows.of_bar, bars) if row is not None}
 
-    def _take_degrees(self, relabelled: Iterable[str], labels: dict[str, Label]) -> set[str]:
-        """Take what stands under the notes that have other labels; gives those where it is something else now."""
+    def _other_degrees(self, relabelled: Iterable[str], labels: dict[str, Label]) -> set[str]:
+        """Those of the notes with other labels under which something else stands now."""
         if not self._parts.degrees:
             return set()
-        others = {note: labels[note].shown_degree if note in labels else None for note in relabelled}
-        others = {note: degree for note, degree in others.items() if degree != self._degrees.get(note)}
-        # Lines are set between events from what was known when they were asked for.
-        self._degrees = {**self._degrees, **{note: degree for note, degree in others.items() if degree is not None}}
-        for note in others:
-            if others[note] is None:
-                self._degrees.pop(note, None)
-        return set(others)
+        before, now = _Degrees(self._labels), _Degrees(labels)
+        return {note for note in relabelled if before.get(note) != now.get(note)}
 
     def _set_first(self, due: set[Row]) -> None:
         """Of some rows set now the first that is seen, or the first that was set before; the others between events."""
@@ -378,7 +398,8 @@ class PageView(QGraphicsView):
 
     def _engrave(self, first: int, last: int) -> list[EngravedLine]:
         assert self._notation is not None
-        return self._engraver.line(self._notation, first, last, self._degrees, self._staff, self._shape)
+        degrees = _Degrees(self._labels if self._parts.degrees else {})
+        return self._engraver.line(self._notation, first, last, degrees, self._staff, self._shape)
 
     def _next_due(self) -> Row | None:
         if self._solo is None:

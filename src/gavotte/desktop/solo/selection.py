@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-
 from PyQt6.QtCore import QObject, pyqtSignal
+
+from gavotte.solo.document import Note
+from gavotte.solo.places import places_of
 
 
 class Selection(QObject):
@@ -19,15 +20,14 @@ class Selection(QObject):
         super().__init__(parent)
         self.anchor: str | None = None
         self.current: str | None = None
-        self._ids: tuple[str, ...] = ()
-        self._places: Mapping[str, int] = {}
+        self._notes: tuple[Note, ...] = ()
 
-    def among(self, places: Mapping[str, int]) -> bool:
-        """Choose from these notes (id to place in the line) from now on; True where what was selected is no more there.
+    def among(self, notes: tuple[Note, ...]) -> bool:
+        """Choose from this line of notes from now on; True where what was selected is no more there.
 
         Nobody is told yet: ``tell`` does that, when everything else that is new has been put in place.
         """
-        self._places, self._ids = places, tuple(places)
+        self._notes, places = notes, places_of(notes)
         if self.current in places and self.anchor in places:
             return False
         lost = self.current is not None
@@ -59,8 +59,9 @@ class Selection(QObject):
 
     def notes(self) -> tuple[str, ...]:
         """Ids of the selected notes, in the order of the line."""
-        anchor, current = (self._places.get(note or "") for note in (self.anchor, self.current))
+        places = places_of(self._notes)
+        anchor, current = (places.get(note or "") for note in (self.anchor, self.current))
         if anchor is None or current is None:
             return ()
         low, high = sorted((anchor, current))
-        return self._ids[low : high + 1]
+        return tuple(note.id for note in self._notes[low : high + 1])

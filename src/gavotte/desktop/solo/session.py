@@ -23,6 +23,7 @@ from gavotte.solo.document import Function, Note, Reading, Solo
 from gavotte.solo.edits import USUAL_DEVICE, with_decision, with_notes_moved, without_decision
 from gavotte.solo.label import Label
 from gavotte.solo.moving import transposed
+from gavotte.solo.note_labels import NoteLabels
 from gavotte.solo.school import School
 from gavotte.solo.written import as_written, written_interval
 from gavotte.theory.interval import Interval
@@ -66,7 +67,7 @@ class SoloSession(QObject):
         self.solo: Solo | None = None
         self.shown: Solo | None = None
         self.shows_written = False
-        self.labels: dict[str, Label] = {}
+        self.labels = NoteLabels(())
         self.undo_stack = QUndoStack(self)
         self._concert: Labelled | None = None
         self._written: Labelled | None = None
@@ -111,7 +112,7 @@ class SoloSession(QObject):
         """Take a solo of the library as the open one."""
         self._put_down()
         self.solo_id, self.solo = solo_id, solo
-        self.selection.among(solo.places)
+        self.selection.among(solo.notes)
         first = solo.notes[0].id if solo.notes else None
         self.selection.put(first, first)
         if len(solo.notes) <= LABEL_AT_ONCE:
@@ -135,8 +136,8 @@ class SoloSession(QObject):
         self.cancel()
         self.solo_id = self.solo = self.shown = self._concert = self._written = self._written_of = None
         self._to_look_at, self.shows_written = None, False
-        self.labels = {}
-        self.selection.among({})
+        self.labels = NoteLabels(())
+        self.selection.among(())
         self.undo_stack.clear()
 
     def cancel(self) -> None:
@@ -191,7 +192,7 @@ class SoloSession(QObject):
         found = self.found
         if found is not None:
             self.shown = found.solo
-            self.labels = {label.note: label for label in found.labels}
+            self.labels = NoteLabels(found.labels, like=self.labels)
 
     def _turn(self) -> None:
         """The view was changed: show the solo in the pitch that is wanted."""
@@ -227,7 +228,7 @@ class SoloSession(QObject):
         assert before is not None
         assert self.solo_id is not None
         self._saver.save_solo(self.solo_id, solo)
-        selected = self.selection.among(solo.places)
+        selected = self.selection.among(solo.notes)
         if self._select_then is not None:
             selected = self.selection.put(*self._select_then) or selected
         known = self._concert

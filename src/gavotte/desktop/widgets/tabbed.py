@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+import itertools
+from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 
 from PyQt6.QtCore import Qt, pyqtSignal
@@ -20,6 +21,14 @@ _AROUND = 14
 
 def _takes_keys(widget: QWidget) -> bool:
     return widget.isVisible() and widget.isEnabled() and bool(widget.focusPolicy() & Qt.FocusPolicy.TabFocus)
+
+
+def _inside(widget: QWidget) -> Iterator[QWidget]:
+    """The widgets in a widget, in order. It is asked after every step, so only as many are looked at as need be."""
+    for child in widget.children():
+        if isinstance(child, QWidget):
+            yield child
+            yield from _inside(child)
 
 
 class Tabbed(QWidget):
@@ -90,7 +99,7 @@ class Tabbed(QWidget):
         """Where the keys can go on the page that is shown: its best place, else the first there is."""
         page = self._stack.currentWidget()
         assert page is not None
-        places = [self.focus_of_page(), *page.findChildren(QWidget)]
+        places = itertools.chain([self.focus_of_page()], _inside(page))
         return next(filter(_takes_keys, places), self.tabs[self.page_shown])
 
     @property

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from gavotte.giving_way import give_way
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.wording import note_words, target_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
@@ -43,7 +44,7 @@ def chromatic_runs(frame: Frame, school: School, first: int, last: int) -> Itera
         i = max(j, i + 1)
 
 
-def _moves_by_semitone(notes: list[FramedNote], i: int) -> bool:
+def _moves_by_semitone(notes: Sequence[FramedNote], i: int) -> bool:
     return i + 1 < len(notes) and not notes[i].rest_after and abs(notes[i + 1].pitch - notes[i].pitch) == 1
 
 

@@ -7,7 +7,8 @@ from collections.abc import Iterator, Sequence
 from gavotte.giving_way import give_way
 from gavotte.labelling.explanation import Explanation, Figure
 from gavotte.labelling.figures.kind import FigureKind, Told
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.wording import note_words, target_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School

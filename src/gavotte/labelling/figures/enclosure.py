@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from gavotte.giving_way import give_way
 from gavotte.labelling.costs import costs_of
@@ -11,7 +11,8 @@ from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
 from gavotte.labelling.figures.implied_run import IMPLIED_RUN, yielding_run
 from gavotte.labelling.figures.kind import FigureKind, Told
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.wording import note_words, target_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School
@@ -80,7 +81,7 @@ def _encloses(frame: Frame, target: int, size: int) -> bool:
     return not one_scale_note or goal.strong or frame.on_chord_change(goal)
 
 
-def _resolves_inside(figure: list[FramedNote], k: int) -> bool:
+def _resolves_inside(figure: Sequence[FramedNote], k: int) -> bool:
     """Whether a note already steps into a chord tone of the figure: then that one is its target."""
     note, following = figure[k], figure[k + 1]
     return not note.is_tone and following.is_tone and abs(note.pitch - following.pitch) <= _WHOLE_TONE

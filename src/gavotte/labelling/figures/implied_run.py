@@ -26,7 +26,8 @@ from gavotte.labelling.figures.run import (
     yields,
 )
 from gavotte.labelling.figures.spelled import KINDS, LONGEST_RUN, NINTH, Spelled, chords_holding, name_of
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.wording import chord_words, note_words, symbol_words
 from gavotte.solo.document import Function
 from gavotte.solo.school import School

@@ -6,7 +6,8 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 
 from gavotte.labelling.explanation import Explanation, Figure
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.solo.school import School
 
 Finder = Callable[[Frame, School, int, int], Iterator[Figure]]

@@ -7,7 +7,8 @@ from collections.abc import Iterator, Sequence
 
 from gavotte.labelling.figures.run import Run, foreign, is_blues_run, lasts_a_beat, moves, stretch_from
 from gavotte.labelling.figures.spelled import Spelled, chord_of
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import parse_chord_symbol
 from gavotte.theory.scale import collection_pitch_classes

@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from gavotte.labelling.figures.arpeggio import tops_arpeggio
 from gavotte.labelling.figures.double_approach import closes_by_semitones
 from gavotte.labelling.figures.spelled import LONGEST_RUN, Spelled
-from gavotte.labelling.frame import TOLERANCE, Frame, FramedNote
+from gavotte.labelling.frame import TOLERANCE, Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.single import is_early, struck_again
 from gavotte.labelling.tensions import is_altered
 from gavotte.theory.scale import collection_pitch_classes

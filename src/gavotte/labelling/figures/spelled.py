@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from gavotte.labelling.frame import FramedNote
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.theory.pitch import LETTERS, PitchName
 
 LONGEST_RUN = 8

@@ -12,7 +12,8 @@ from gavotte.labelling.figures.implied_run import yielding_run
 from gavotte.labelling.figures.kind import FigureKind, Told
 from gavotte.labelling.figures.run import is_blues_run, prepares_next, stretch_from
 from gavotte.labelling.figures.spelled import Spelled, chords_made_of, name_of
-from gavotte.labelling.frame import Frame, FramedNote
+from gavotte.labelling.frame import Frame
+from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.single import passing
 from gavotte.labelling.tensions import extension_device
 from gavotte.labelling.wording import chord_name, chord_words, note_words, place_words, symbol_words

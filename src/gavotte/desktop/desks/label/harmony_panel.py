@@ -104,6 +104,8 @@ class HarmonyPanel(QWidget):
         self._falls = self._heading(column, translate("Gavotte", "What falls on the chord changes"))
         self.table = QTreeWidget()
         self.table.setRootIsDecorated(False)
+        # Of a long solo's thousands of rows only those that are seen are measured.
+        self.table.setUniformRowHeights(True)
         self.table.setAccessibleName(translate("Gavotte", "What falls on the chord changes"))
         self.table.setHeaderLabels(
             [
@@ -116,6 +118,7 @@ class HarmonyPanel(QWidget):
         head = self.table.header()
         assert head is not None
         head.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        head.setResizeContentsPrecision(0)
         self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.table.itemClicked.connect(self._go)
         self.table.itemActivated.connect(self._go)

@@ -24,7 +24,16 @@ from gavotte.labelling.answers import (
     without_slip,
 )
 from gavotte.labelling.learning import Offer
-from gavotte.labelling.questions import Asked, Findings, Question, look_through, questions, still_asks
+from gavotte.labelling.questions import (
+    Asked,
+    Findings,
+    Question,
+    is_about,
+    look_through,
+    questions,
+    still_asks,
+    touched_ids,
+)
 from gavotte.labelling.slips import Remedy, Slip
 from gavotte.solo.differences import not_shared
 from gavotte.solo.document import Solo
@@ -48,6 +57,8 @@ class Review(QObject):
         self.questions: list[Question] = []
         self._current: Question | None = None
         self._findings = Findings()
+        self._asked_of: Solo | None = None
+        """What the questions have been looked through for last."""
         self._answering = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -80,7 +91,13 @@ class Review(QObject):
         solo, shown = self._session.solo, self._session.shown
         if solo is None or shown is None:
             return
-        asked = [item for item in self.questions if still_asks(solo, shown, item)]
+        touched = touched_ids(self._asked_of, solo) if self._asked_of is not None else None
+        self._asked_of = solo
+        asked = [
+            item
+            for item in self.questions
+            if (touched is not None and touched.isdisjoint(is_about(item))) or still_asks(solo, shown, item)
+        ]
         if len(asked) < len(self.questions):
             self.questions = asked
             if self._answering:
@@ -126,7 +143,7 @@ class Review(QObject):
     def _list(self) -> None:
         """The questions anew."""
         solo, found = self._session.solo, self._session.found
-        self.questions = []
+        self.questions, self._asked_of = [], self._session.solo
         if solo is not None and found is not None:
             self.questions = questions(solo, found, self._findings, self._is_declined)
         if self._answering:
