@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import threading
 from pathlib import Path
 from xml.etree import ElementTree
@@ -12,14 +13,18 @@ from PyQt6.QtGui import QColor, QImage, QImageReader
 from PyQt6.QtPrintSupport import QPrinter
 from PyQt6.QtSvg import QSvgRenderer
 from pytestqt.qtbot import QtBot
+from tests.conftest import make_solo
 
 from gavotte.desktop.errands.exporting import PAPER, PNG, SVG, ExportFormat
+from gavotte.desktop.page.land import ROW, TOP, Land
 from gavotte.desktop.paper.dialog import PaperDialog
 from gavotte.desktop.paper.pages import SheetPages
 from gavotte.desktop.paper.setup import PageSetup, Reasons, read_setup, write_setup
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.engraving.engraver import Engraver
 from gavotte.giving_way import give_way
+from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.arc import arc_of
 from gavotte.solo.document import Function
 
 ENGRAVER = Engraver()
@@ -245,7 +250,7 @@ def test_pages_that_are_given_up_leave_nothing_at_work(at_ferry: MainWindow, mon
         finally:
             stopped.set()
 
-    monkeypatch.setattr("gavotte.desktop.paper.pages._told", work)
+    monkeypatch.setattr("gavotte.desktop.paper.told.told_of", work)
     sheet = at_ferry.sheet()
     assert sheet is not None
     steps = SheetPages(sheet, PageSetup(text=True)).steps(ENGRAVER)
@@ -253,3 +258,41 @@ def test_pages_that_are_given_up_leave_nothing_at_work(at_ferry: MainWindow, mon
         next(steps)
     steps.close()
     assert stopped.wait(5)
+
+
+def test_arc_and_skeleton_stand_between_the_music_and_the_text(at_ferry: MainWindow) -> None:
+    plain, told = laid_out(at_ferry, PageSetup()), laid_out(at_ferry, PageSetup(text=True))
+    kinds = [
+        (number, top, kind)
+        for number, page in enumerate(told.pages)
+        for kind, tops in (
+            ("line", [top for top, _ in page.lines]),
+            ("arc", [top for top, *_ in page.lands]),
+            ("text", [place.top() for place, *_ in page.texts]),
+        )
+        for top in tops
+    ]
+    order = [kind for *_, kind in sorted(kinds)]
+    music = sum(len(page.lines) for page in plain.pages)
+    assert order[:music] == ["line"] * music
+    assert order[music] == "arc"
+    assert order[music + 1] == "line"
+    assert set(order[order.index("text") :]) == {"text"}
+    assert sum(len(page.headings) for page in told.pages) == 2
+    assert not any(page.lands or page.headings for page in plain.pages)
+    for page in told.pages:
+        ends = [top + item.height for top, item in page.lines]
+        assert max(ends, default=0.0) <= told.height
+
+
+def test_a_long_arc_goes_on_from_page_to_page(at_ferry: MainWindow) -> None:
+    land = Land()
+    one = make_solo([("Dm7", "D4/1")] * 1500)
+    land.show_arc(arc_of(labelled(one)), one.notes)
+    parts = land.parts(200, 900)
+    assert parts[0][0] == 0
+    assert parts[-1][1] == land.height
+    assert all(before[1] == after[0] for before, after in itertools.pairwise(parts))
+    assert parts[0][1] <= 200
+    assert all(0 < stop - start <= 900 for start, stop in parts)
+    assert len(land.parts(5, 5)) == len(range(TOP, land.height, ROW))

@@ -42,6 +42,8 @@ _STILL = 0.5
 """What share of its instances a motif must keep when weightier ones have taken theirs."""
 _BESIDE_THE_FIRST = 0.2
 """What share of the weightiest motif's weight another must have to be worth telling."""
+_LONG, _SAME_IN_EVEN, _SAME_IN_UNEVEN = 6, 0.95, 0.75
+"""From so many notes on two stretches by themselves must share so many of their moves, by letters."""
 _SAME_LEVEL, _BOTH_BEGIN, _BOTH_END, _IN_SEQUENCE = 1.5, 1.5, 1.5, 2.0
 """Bits for the same pitches, for beginning or ending a gesture both times, and for following at once."""
 _OF_TWO = 0.6
@@ -88,6 +90,8 @@ def motifs_in(line: Line) -> tuple[Motif, ...]:
         if len(instances) < 2 or weight < max(_STILL * score, _ENOUGH_WORTH):
             continue
         starts = sorted(at for _, at in instances)
+        if len(starts) == 2 and not _is_told_apart(line, size, starts[0], starts[1]):
+            continue
         for at in starts:
             taken[at : at + size] = True
         heard = tuple(Instance(line.places[at], line.places[at + size - 1]) for at in starts)
@@ -233,6 +237,19 @@ class _Pairs:
                 if second is not None:
                     ends[start] = min(ends[start], second + size)
         return ends
+
+
+def _is_told_apart(line: Line, size: int, start: int, other: int) -> bool:
+    """Whether two stretches that nothing else is like are heard as one thing: long ones only by their moves.
+
+    Two runs of as many even notes that turn at the same places are still two runs.
+    """
+    if size < _LONG:
+        return True
+    one, two = slice(start, start + size - 1), slice(other, other + size - 1)
+    same = float(np.mean(line.steps[one] == line.steps[two]))
+    is_even = float(np.ptp(line.gaps[one])) < 1e-6
+    return same >= (_SAME_IN_EVEN if is_even else _SAME_IN_UNEVEN)
 
 
 def _surprise(line: Line) -> tuple[NDArray[np.float64], NDArray[np.float64]]:

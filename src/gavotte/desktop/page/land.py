@@ -71,6 +71,17 @@ class Land:
         """How high it is, in pixels."""
         return TOP + ROW * max(1, len(self._rows))
 
+    def parts(self, room: float, whole_page: float) -> list[tuple[int, int]]:
+        """From where to where it is shown on page after page, in pixels: whole rows, the first page having ``room``."""
+        parts = [(0, 0)]
+        for end in range(TOP + ROW, self.height + 1, ROW):
+            start = parts[-1][0]
+            if end - start <= (room if len(parts) == 1 else whole_page) or parts[-1][1] == start:
+                parts[-1] = (start, end)
+            else:
+                parts.append((parts[-1][1], end))
+        return parts
+
     # -- where things lie ---------------------------------------------------------------------------
 
     @property

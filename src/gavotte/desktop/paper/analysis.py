@@ -8,11 +8,11 @@ from dataclasses import replace
 from gavotte.desktop.paper.picture import picture_steps, with_outlined_text
 from gavotte.desktop.paper.setup import PageSetup
 from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.paper.told import skeleton_of
 from gavotte.engraving.engraver import Engraver
 from gavotte.labelling.hand_out import markdown
 from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.hand_out import phrase_lines
-from gavotte.phrasing.skeleton import reduced, strong_notes
 from gavotte.phrasing.structure import Structure, structure_of
 
 
@@ -25,11 +25,10 @@ def skeleton_steps(
     structure: Structure, sheet: Sheet, setup: PageSetup, engraver: Engraver
 ) -> Generator[float, None, bytes]:
     """Set what is left of the line on its strong beats, yielding the share that is done; returns it as SVG."""
-    kept = reduced(structure.found.solo, structure.phrases, strong_notes(structure.found))
-    found = labelled(kept)
+    found = skeleton_of(structure)
     labels = {label.note: label for label in found.labels}
     made: list[bytes] = []
-    alone = replace(sheet, solo=kept, labels=labels, concert=None, selected=())
+    alone = replace(sheet, solo=found.solo, labels=labels, concert=None, selected=())
     yield from picture_steps(alone, setup, engraver, True, lambda make: made.append(make()))
     return made[0]
 

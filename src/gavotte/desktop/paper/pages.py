@@ -6,48 +6,52 @@ the same on the screen, in a PDF and on a printer.
 
 from __future__ import annotations
 
-import threading
-import time
-from collections.abc import Generator, Sequence
-from concurrent.futures import ThreadPoolExecutor
+from collections.abc import Callable, Generator, Sequence
 from dataclasses import dataclass, field
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPagedPaintDevice, QPageLayout, QPainter
 from PyQt6.QtWidgets import QGraphicsScene
 
+from gavotte.desktop.page.land import ROW, TOP, Land
 from gavotte.desktop.page.line_item import LineItem
 from gavotte.desktop.painting import painting
 from gavotte.desktop.paper.setup import PageSetup, Reasons
 from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.paper.told import land_of, telling
 from gavotte.desktop.theme.palette import PRINT
 from gavotte.desktop.theme.type import font
+from gavotte.desktop.translation import translate
 from gavotte.engraving.engraver import Engraver, LineFormat, line_breaks
 from gavotte.engraving.mei import staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
-from gavotte.giving_way import giving_way
-from gavotte.labelling.hand_out import bar_texts, heading_of
-from gavotte.labelling.labeller import labelled
 from gavotte.notation.written import Notation
-from gavotte.phrasing.hand_out import phrase_texts
-from gavotte.phrasing.structure import structure_of
 from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
 
 _BETWEEN_LINES = 1.6 * SP
 _TITLE_MM, _SUBTITLE_MM, _FOOT_MM, _REASON_MM = 7.4, 3.4, 2.7, 2.6
 _COLUMN_GAP_MM = 6.0
 _TEXT_MM, _LEAST_TEXT_MM = 2.9, 60.0
+_LAND_WIDTH, _A_LINE_MM = 900, 26.0
+"""Pixels the landscape is laid out in, and the room a heading wants behind it for a line."""
 _WRAPPED = Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
 
 
 @dataclass
 class Page:
-    """One page: (top, line) from above, (place, heading, words) of the analysis, (number, reason) at the foot."""
+    """One page: (top, line) from above, (place, heading, words) of the analysis, (number, reason) at the foot.
+
+    ``headings`` are (top, words) over the pictures, ``lands`` parts of the landscape: its top on the page, and from
+    where to where it is shown, in pixels of its own.
+    """
 
     lines: list[tuple[float, LineItem]] = field(default_factory=list)
     footnotes: list[tuple[int, str]] = field(default_factory=list)
     foot_height: float = 0.0
     texts: list[tuple[QRectF, str, str]] = field(default_factory=list)
+    headings: list[tuple[float, str]] = field(default_factory=list)
+    lands: list[tuple[float, Land, int, int]] = field(default_factory=list)
     # A line's item lives in its scene; the scene must be kept.
     scenes: list[QGraphicsScene] = field(default_factory=list)
 
@@ -76,23 +80,81 @@ class SheetPages:
     def steps(self, engraver: Engraver) -> Generator[float, None, None]:
         """Set line after line, yielding the share that is done. Raises EngravingError."""
         sheet, setup = self.sheet, self.setup
-        notation = Notation(sheet.solo)
-        yield 0.0
-        degrees = setup.degrees_of(sheet.labels)
-        shape = LineFormat(self.width, setup.bars)
-        breaks = line_breaks(notation, setup.bars)
-        staff = staff_for(sheet.solo)
-        parts = setup.line_parts(sheet.numbered)
         self.pages = [Page()]
         self._y = self._title_height
+        yield from self._set_lines(sheet.solo, sheet.labels, engraver, self._add)
+        if setup.text:
+            yield from self._add_told(engraver)
+
+    def _set_lines(
+        self, solo: Solo, labels: dict[str, Label], engraver: Engraver, add: Callable[[LineItem], None]
+    ) -> Generator[float, None, None]:
+        """Set the lines of some music and ``add`` each, yielding the share that is done."""
+        setup = self.setup
+        notation = Notation(solo)
+        yield 0.0
+        degrees, parts = setup.degrees_of(labels), setup.line_parts(self.sheet.numbered)
+        shape, staff = LineFormat(self.width, setup.bars), staff_for(solo)
+        breaks = line_breaks(notation, setup.bars)
         for number, (first, last) in enumerate(breaks, 1):
             for line in engraver.line(notation, first, last, degrees, staff, shape):
-                self._add(LineItem(line, sheet.labels, sheet.solo, PRINT, parts))
+                add(LineItem(line, labels, solo, PRINT, parts))
             yield number / len(breaks)
-        if setup.text:
-            self._add_texts((yield from _worked_out(sheet.solo)))
 
     # -- the analysis -------------------------------------------------------------------------------
+
+    def _add_told(self, engraver: Engraver) -> Generator[float, None, None]:
+        """The arc and the skeleton as pictures, and the analysis as text."""
+        told = yield from telling(self.sheet.solo)
+        if told.structure is not None and told.skeleton is not None:
+            land = land_of(told.structure, _LAND_WIDTH)
+            self._head(translate("Gavotte", "The arc"), (TOP + ROW) * self.width / _LAND_WIDTH)
+            self._add_land(land)
+            yield 1.0
+            self._head(translate("Gavotte", "The skeleton: what is left on the strong beats"), self._mm(_A_LINE_MM))
+            labels = {label.note: label for label in told.skeleton.labels}
+            yield from self._set_lines(told.skeleton.solo, labels, engraver, self._add_unexplained)
+        self._add_texts(told.texts)
+
+    @property
+    def _floor(self) -> float:
+        """How far down the page that is filled can be filled."""
+        return self.height - self._mm(2.2 * _FOOT_MM) - self.pages[-1].foot_height
+
+    def _head(self, words: str, behind: float) -> None:
+        """Put a heading under what is there; on a new page where it and what comes behind it find no room."""
+        height = self._mm(2.4 * _SUBTITLE_MM)
+        if self._y + height + behind > self._floor:
+            self.pages.append(Page())
+            self._y = 0.0
+        self.pages[-1].headings.append((self._y, words))
+        self._y += height
+
+    def _add_land(self, land: Land) -> None:
+        """The landscape under what is there, as many of its rows on each page as find room."""
+        scale = self.width / land.width
+        whole_page = (self.height - self._mm(2.2 * _FOOT_MM)) / scale
+        for start, stop in land.parts((self._floor - self._y) / scale, whole_page):
+            if self._y + (stop - start) * scale > self._floor and self._y > 0:
+                self.pages.append(Page())
+                self._y = 0.0
+            self.pages[-1].lands.append((self._y, land, start, stop))
+            self._y += (stop - start) * scale
+        self._y += _BETWEEN_LINES
+
+    def _paint_lands(self, painter: QPainter, page: Page) -> None:
+        painter.setFont(self._font(_SUBTITLE_MM, 700))
+        painter.setPen(QColor(PRINT.ink))
+        for y, words in page.headings:
+            painter.drawText(QPointF(0, y + self._mm(1.2 * _SUBTITLE_MM)), words)
+        for y, land, start, stop in page.lands:
+            scale = self.width / land.width
+            painter.save()
+            painter.translate(0, y - start * scale)
+            painter.scale(scale, scale)
+            painter.setClipRect(QRectF(0, start, land.width, stop - start))
+            land.paint(painter, start, stop - 1)
+            painter.restore()
 
     def _add_texts(self, waiting: list[tuple[str, str]]) -> None:
         """The analysis, phrase by phrase and bar by bar, in two columns, below the last line or on pages of its own."""
@@ -148,12 +210,23 @@ class SheetPages:
             numbers, footnotes = self._reasons(item, [])
             foot = self._foot_height(footnotes)
         item.set_footnotes(numbers)
+        page.footnotes, page.foot_height = footnotes, foot
+        self._put(item)
+
+    def _add_unexplained(self, item: LineItem) -> None:
+        """Put a line whose notes were explained before under what is there."""
+        if self._y > 0 and self._y + item.height > self._floor:
+            self.pages.append(Page())
+            self._y = 0.0
+        self._put(item)
+
+    def _put(self, item: LineItem) -> None:
+        page = self.pages[-1]
         scene = QGraphicsScene()
         scene.addItem(item)
         item.setPos(0, -item.top)
         page.lines.append((self._y, item))
         page.scenes.append(scene)
-        page.footnotes, page.foot_height = footnotes, foot
         self._y += item.height + _BETWEEN_LINES
 
     def _reasons(self, item: LineItem, before: list[tuple[int, str]]) -> tuple[dict[str, int], list[tuple[int, str]]]:
@@ -208,6 +281,7 @@ class SheetPages:
         for (top, item), scene in zip(page.lines, page.scenes, strict=True):
             area = QRectF(0, 0, self.width, item.height)
             scene.render(painter, QRectF(0, top, self.width, item.height), area)
+        self._paint_lands(painter, page)
         self._paint_texts(painter, page)
         self._paint_footnotes(painter, page)
         self._paint_foot(painter, index)
@@ -272,44 +346,3 @@ def paint_on(
                 device.newPage()
             pages.paint_page(painter, index)
             yield (count + 1) / len(wanted)
-
-
-def _worked_out(solo: Solo) -> Generator[float, None, list[tuple[str, str]]]:
-    """What is told of a solo, heading by heading: worked out in a thread while the interface goes on, and given up with
-    the pages.
-    """
-    stopped = threading.Event()
-
-    def give_way() -> None:
-        if stopped.is_set():
-            raise _GivenUpError
-
-    def work() -> list[tuple[str, str]]:
-        with giving_way(give_way):
-            return _told(solo)
-
-    pool = ThreadPoolExecutor(max_workers=1)
-    try:
-        told = pool.submit(work)
-        while not told.done():
-            time.sleep(_A_MOMENT_SECONDS)
-            yield 1.0
-        return told.result()
-    finally:
-        stopped.set()
-        pool.shutdown(wait=False)
-
-
-class _GivenUpError(Exception):
-    """Nobody wants the pages any more."""
-
-
-_A_MOMENT_SECONDS = 0.004
-
-
-def _told(solo: Solo) -> list[tuple[str, str]]:
-    found = labelled(solo)
-    bars = [(heading_of(text), text.words) for text in bar_texts(found)]
-    structure = structure_of(found)
-    # What is one phrase needs no division.
-    return [*phrase_texts(structure), *bars] if len(structure.phrases) > 1 else bars

@@ -12,12 +12,11 @@ from PyQt6.QtGui import QColor, QFont, QImage, QPainter, QPainterPath
 from PyQt6.QtSvg import QSvgGenerator
 from PyQt6.QtWidgets import QGraphicsScene
 
-from gavotte.desktop.page.breath_item import Breaths, breaths_of
-from gavotte.desktop.page.land import Land
 from gavotte.desktop.page.line_item import LineItem
 from gavotte.desktop.painting import painting
 from gavotte.desktop.paper.setup import PageSetup
 from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.paper.told import land_of
 from gavotte.desktop.theme.palette import PRINT
 from gavotte.desktop.theme.type import FAMILY
 from gavotte.engraving.engraver import LINE_WIDTH, Engraver, LineFormat, line_breaks
@@ -128,10 +127,7 @@ _LAND_WIDTH, _LAND_SCALE = 900, 2.0
 
 def arc_picture(structure: Structure) -> bytes:
     """The arc of a solo with its phrases as SVG, its text still as text."""
-    land = Land()
-    land.palette_in_use, land.width = PRINT, _LAND_WIDTH
-    land.show_arc(structure.arc, structure.found.solo.notes)
-    land.breaths = Breaths(breaths_of(structure))
+    land = land_of(structure, _LAND_WIDTH)
 
     def paint(painter: QPainter) -> None:
         painter.scale(_LAND_SCALE, _LAND_SCALE)
