@@ -37,17 +37,19 @@ from gavotte.solo.school import VERTICAL
 _REST_SECONDS = 0.6
 
 
-def longest(window: MainWindow, do: Callable[[], object]) -> float:
-    """Seconds of the longest stand-still from ``do`` until nothing has happened for a while."""
-    worst = 0.0
-    before = time.perf_counter()
+def longest(window: MainWindow, do: Callable[[], object]) -> tuple[float, float]:
+    """Seconds of the longest stand-still from ``do`` until nothing has happened for a while, and the most processor
+    time the interface's thread took for one: what it would stand still on a machine that does nothing else.
+    """
+    worst = own = 0.0
+    before, own_before = time.perf_counter(), time.thread_time()
     do()
     rest = None
     while True:
         QApplication.processEvents()
-        now = time.perf_counter()
-        worst = max(worst, now - before)
-        before = now
+        now, own_now = time.perf_counter(), time.thread_time()
+        worst, own = max(worst, now - before), max(own, own_now - own_before)
+        before, own_before = now, own_now
         pool = QThreadPool.globalInstance()
         busy = not (window.desks["label"].page.is_complete and window.desks["vocabulary"].page.is_complete) or (
             pool is not None and pool.activeThreadCount() > 0
@@ -55,7 +57,7 @@ def longest(window: MainWindow, do: Callable[[], object]) -> float:
         busy = busy or not window.activities.is_idle
         rest = None if busy else rest or now
         if rest is not None and now - rest > _REST_SECONDS:
-            return worst
+            return worst, own
 
 
 def plain_loop() -> float:
@@ -66,27 +68,28 @@ def plain_loop() -> float:
 
 
 def main() -> None:
-    """Do everything as often as asked (once) and print for each thing its best, usual and worst time, and beside them
-    what a plain loop took just then: how fast the machine was.
+    """Do everything as often as asked (once) and print for each thing its best, usual and worst time, the usual one of
+    the interface's own work, and beside them what a plain loop took just then: how fast the machine was.
     """
     runs = int(sys.argv[1]) if len(sys.argv) > 1 else 1
     bars = int(sys.argv[2]) if len(sys.argv) > 2 else 200
     app = make_application()
-    found: dict[str, list[tuple[float, float]]] = {}
+    found: dict[str, list[tuple[float, float, float]]] = {}
     for _ in range(runs):
-        for words, stood in run(bars):
-            found.setdefault(words, []).append((stood, plain_loop()))
+        for words, (stood, own) in run(bars):
+            found.setdefault(words, []).append((stood, own, plain_loop()))
     for words, times in found.items():
-        stood, loops = sorted(time for time, _ in times), [loop for _, loop in times]
+        stood, owns, loops = (sorted(column) for column in zip(*times, strict=True))
         best, usual, worst = (round(1000 * time) for time in (stood[0], stood[len(stood) // 2], stood[-1]))
-        speed = f"{1000 * min(loops):.0f} to {1000 * max(loops):.0f}"
-        print(f"{words}: {best} / {usual} / {worst} ms (a plain loop: {speed} ms)")
+        alone = round(1000 * owns[len(owns) // 2])
+        speed = f"{1000 * loops[0]:.0f} to {1000 * loops[-1]:.0f}"
+        print(f"{words}: {best} / {usual} / {worst} ms, own {alone} (a plain loop: {speed} ms)")
     pages = int(Path("/proc/self/statm").read_text().split()[1])
     print(f"memory in the end: {pages * os.sysconf('SC_PAGESIZE') // 2**20} MB")
     app.quit()
 
 
-def run(bars: int) -> Iterator[tuple[str, float]]:
+def run(bars: int) -> Iterator[tuple[str, tuple[float, float]]]:
     """Each thing that is done to a new window, in order, with the longest time it stood still."""
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)

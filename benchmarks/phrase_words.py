@@ -9,11 +9,12 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from tests.phrasing.marked_lines import FIRST, SECOND, THIRD, marked
+from tests.phrasing.marked_lines import FIRST, FOURTH, SECOND, THIRD, marked
 from tests.random_solos import random_solo
 
 from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.arc import compared_words
+from gavotte.phrasing.arrivals import arrival_lines
 from gavotte.phrasing.structure import Structure, structure_of
 from gavotte.phrasing.telling import card_lines, chosen_from, chosen_words, featured_words, sentence
 from gavotte.solo.document import Solo
@@ -29,7 +30,7 @@ _RANDOM = 60
 
 def solos() -> Iterator[tuple[str, Solo]]:
     """The marked lines, then random ones, by name."""
-    for line in (*FIRST, *SECOND, *THIRD):
+    for line in (*FIRST, *SECOND, *THIRD, *FOURTH):
         made = marked(line)
         yield made.name, made.solo
     for seed in range(_RANDOM):
@@ -45,6 +46,7 @@ def clauses(structure: Structure) -> Iterator[str]:
         )
         for heading, words in card_lines(found, structure.cards, k, structure.kept_in(phrase)):
             yield f"{heading}: {words}"
+        yield from (f"Change: {words}" for _, words in arrival_lines(found, phrase))
         yield from (
             f"chosen from {chosen.collection}: {chosen_words(found, chosen)}" for chosen in chosen_from(found, phrase)
         )

@@ -102,3 +102,32 @@ def test_what_the_places_make_together(bars: list[tuple[str, str]], meter: str, 
 def test_thirds_of_a_beat_are_told() -> None:
     line = line_of(make_solo([("C", "C4/8 E4 G4 r/8 r/4 r/2."), ("C", "r/8 C4/8 E4 G4 r/4 r/2.")], meter="12/8"))
     assert relation(line, Instance(0, 2), Instance(3, 5)).words == "the same notes, a third of a beat later in the bar"
+
+
+def test_a_motif_is_found_upside_down_too() -> None:
+    solo = make_solo(
+        [
+            ("Cmaj7", "C5/4 E5/8 D5 G5/4 r/4"),
+            ("Cmaj7", "D5/4 F5/8 E5 A5/4 r/4"),
+            ("Cmaj7", "G5/4 E5/8 F5 C5/4 r/4"),
+            ("Cmaj7", "B5/4 G5/4 A5/8 F5 r/4"),
+            ("Fmaj7", "A4/8 B4 C5 D5 E5 F5 E5 D5"),
+        ]
+    )
+    motif = motifs_of(solo)[0]
+    assert [(place.first, place.last) for place in motif.instances] == [(0, 3), (4, 7), (8, 11)]
+    assert motif.relation == "transposed in the scale, turned"
+    assert relation(line_of(solo), motif.instances[0], motif.instances[2]).kind is Kind.TURNED
+
+
+def test_a_scale_run_turned_is_another_run() -> None:
+    solo = make_solo([("Cmaj7", "C4/8 D4 E4 F4 r/2"), ("Cmaj7", "C4/8 D4 E4 F4 r/2"), ("Cmaj7", "F4/8 E4 D4 C4 r/2")])
+    assert all("turned" not in motif.relation for motif in motifs_of(solo))
+
+
+def test_two_long_runs_alone_are_no_motif_unless_they_share_their_moves() -> None:
+    run, other = "C5/8 D5 E5 G5 F5 D5 B4 A4", "D5/8 E5 F5 A5 F5 E5 C5 A4"
+    apart = [("Cmaj7", run), ("Cmaj7", "G4/2 r/2"), ("Dm7", other), ("Dm7", "G4/2 r/2")]
+    assert all(place.last - place.first < 7 for motif in motifs_of(make_solo(apart)) for place in motif.instances)
+    again = motifs_of(make_solo([("Cmaj7", run), ("Cmaj7", "G4/2 r/2")] * 2))
+    assert again[0].instances[0].last - again[0].instances[0].first >= 7

@@ -36,6 +36,15 @@ def test_what_two_phrases_do() -> None:
     ]
 
 
+def test_a_phrase_that_begins_as_the_one_before_and_lands_elsewhere_answers_it() -> None:
+    call, answer = ("Am7", "A4/8 C5 E5 D5 C5/4 r/4"), ("Am7", "A4/8 C5 E5 D5 C5/4 A4/8 G4")
+    silence = ("Am7", "r/1")
+    _, said = told(make_solo([call, ("D7", "D5/4 E5/4 r/2"), silence, answer, ("D7", "F#4/2 r/2")]))
+    assert said[1].startswith("Answers bar 1: begins the same, ends otherwise")
+    _, said = told(make_solo([call, ("D7", "D5/4 E5/4 r/2"), silence, call, ("D7", "D5/4 E5/4 r/2")]))
+    assert said[1].startswith("Says again what bar 1 said")
+
+
 def test_a_phrase_over_a_section_line_leads_in() -> None:
     solo = make_solo([*BARS, ("G7", "r/1"), ("G7", "r/2 r/8 G4/8 A4 B4"), ("Cmaj7", "C5/4 E5/4 G5/4 E5/4")])
     _, said = told(replace(solo, sections=(Section(Fraction(16), "B"),)))

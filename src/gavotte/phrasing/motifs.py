@@ -34,6 +34,8 @@ _ALIKE, _ALIKE_ELSEWHERE = 0.72, 0.85
 """What share of a stretch's surprise another must meet, at the same place of the bar and at another."""
 _ENOUGH_BITS, _ENOUGH_ELSEWHERE = 7.0, 9.0
 """How many bits they must share to be more than chance, likewise."""
+_ENOUGH_TURNED = 9.0
+"""The same for what is turned upside down or backwards."""
 _LEAST_IN_PITCH = 0.3
 """What share of the moves' surprise must be met, however well the rhythm agrees."""
 _ENOUGH_WORTH = 16.0
@@ -94,8 +96,15 @@ def motifs_in(line: Line) -> tuple[Motif, ...]:
             continue
         for at in starts:
             taken[at : at + size] = True
+        relation = _relation(line, size, starts)
+        turned = pairs.turned(size, start, taken)
+        for at in turned:
+            taken[at : at + size] = True
+        if turned:
+            starts = sorted([*starts, *turned])
+            relation = f"{relation}, turned"
         heard = tuple(Instance(line.places[at], line.places[at + size - 1]) for at in starts)
-        found.append(Motif(heard, _relation(line, size, starts), round(min(1.0, weight / pairs.total), 4)))
+        found.append(Motif(heard, relation, round(min(1.0, weight / pairs.total), 4)))
     pairs.let_go()
     weighed = sorted(found, key=lambda motif: -motif.weight)
     return tuple(motif for motif in weighed if motif.weight >= _BESIDE_THE_FIRST * weighed[0].weight)
@@ -212,6 +221,28 @@ class _Pairs:
                 chosen.append((bits, other))
                 places.insert(k, other)
         return chosen
+
+    def turned(self, size: int, start: int, taken: NDArray[np.bool_]) -> list[int]:
+        """Where a motif stands upside down or backwards, in the same rhythm, on notes that no motif has yet.
+
+        Only of a motif so uneven that it would hardly come about by chance.
+        """
+        line, between = self.line, size - 1
+        moves, steps = line.moves[start : start + between], line.steps[start : start + between]
+        gaps = line.gaps[start : start + between]
+        if self._own[start, size - _SIZES[0]] < _ENOUGH_TURNED or len(set(np.sign(moves[moves != 0]).tolist())) < 2:
+            return []
+        window = np.lib.stride_tricks.sliding_window_view
+        all_moves, all_steps = window(line.moves, between), window(line.steps, between)
+        all_gaps = window(line.gaps, between)
+        over = (all_steps == -steps).all(axis=1) | (all_moves == -moves).all(axis=1)
+        over &= (np.abs(all_gaps - gaps) < 1e-6).all(axis=1)
+        back = (all_moves == -moves[::-1]).all(axis=1) & (np.abs(all_gaps - gaps[::-1]) < 1e-6).all(axis=1)
+        places: list[int] = []
+        for at in np.nonzero((over | back) & self._fits(size)[: len(over)])[0].tolist():
+            if not taken[at : at + size].any() and (not places or at - places[-1] >= size):
+                places.append(at)
+        return places
 
     def weight(self, size: int, instances: Sequence[tuple[float, int]]) -> float:
         """What the instances of a stretch explain: what they share with it, more where it is a whole gesture."""

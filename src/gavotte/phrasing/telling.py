@@ -110,10 +110,13 @@ def prepared_words(found: Labelled, index: int) -> str:
         return "by an enclosure"
     if any(label.device.startswith("double") for label in before):
         return f"by two half steps from {'below' if before[-1].device == 'double-below' else 'above'}"
-    if framed.move_in is None or framed.rest_before:
+    if framed.rest_before:
         return ""
-    if framed.move_in == 0:
+    # The way in looks past a pitch that is struck again.
+    if index > 0 and found.frame.notes[index - 1].pitch == framed.pitch:
         return "by the same note"
+    if framed.move_in is None:
+        return ""
     side = "below" if framed.move_in > 0 else "above"
     if abs(framed.move_in) == 1:
         return f"by a half step from {side}"
@@ -329,7 +332,7 @@ def sentence(found: Labelled, cards: Sequence[Card], k: int, recall: Recall | No
     card = cards[k]
     apart = set_off_by(card, cards[k - 1] if k else None)
     contour = card.contour
-    head = _recall_words(found, recall) if recall is not None else ""
+    head = _recall_words(found, recall, card, cards[k - 1] if k else None) if recall is not None else ""
     if not head and apart:
         head = f"{listed(apart)} than before"
     crossing = _crossing_words(found, card)
@@ -357,8 +360,24 @@ def _crossing_words(found: Labelled, card: Card) -> str:
     return ""
 
 
-def _recall_words(found: Labelled, recall: Recall) -> str:
+def _is_answer(found: Labelled, recall: Recall, card: Card, before: Card) -> bool:
+    """Whether a phrase begins as the one before it did and lands elsewhere, both being about as long: call and answer."""
+    notes = found.solo.notes
+    begins_alike = before.first <= recall.there.first <= before.first + (before.last - before.first) // 3
+    lands_elsewhere = notes[card.last].pitch.pitch_class != notes[before.last].pitch.pitch_class
+    as_long = before.length <= _ANSWER * card.length and card.length <= _ANSWER * before.length
+    return begins_alike and lands_elsewhere and as_long and recall.here.last < card.last
+
+
+_ANSWER = 2
+"""How many times as long as the other a call or its answer may be."""
+
+
+def _recall_words(found: Labelled, recall: Recall, card: Card, before: Card | None) -> str:
     where = bar_words(found, recall.there.first)
+    if before is not None and _is_answer(found, recall, card, before):
+        words = recall.relation.words
+        return f"answers {where}: {'begins the same, ends otherwise' if recall.relation.kind is Kind.SAME else words}"
     match recall.relation.kind:
         case Kind.SAME:
             return f"says again what {where} said"

@@ -28,6 +28,7 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.elided import ElidedLabel
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.phrasing.arc import compared_words
+from gavotte.phrasing.arrivals import arrival_lines
 from gavotte.phrasing.decisions import words_of
 from gavotte.phrasing.motifs import Instance
 from gavotte.phrasing.phrases import Phrase
@@ -293,7 +294,8 @@ class PhrasesDesk(SoloDesk):
         proposed = sentence(built, structure.cards, number, structure.recalls[number])
         note = built.solo.notes[phrase.first].id
         card.show_phrase(note, heading, place, proposed, words_of(built.solo, note))
-        card.show_lines(card_lines(built, structure.cards, number, structure.kept_in(phrase)))
+        lines_of_card = card_lines(built, structure.cards, number, structure.kept_in(phrase))
+        card.show_lines(lines_of_card, arrival_lines(built, phrase))
         likely = chosen_from(built, chosen)[:_MOST_CHOSEN]
         lines = [f"{known.name}: {chosen_words(built, known)}" for known in likely]
         shape = shape_of(built, chosen.first, chosen.last)

@@ -18,7 +18,7 @@ from PyQt6.QtWidgets import (
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.header import rule
 
-_HEADINGS, _FIELD_HEIGHT = 96, 92
+_HEADINGS, _FIELD_HEIGHT, _OVER_HEADING = 96, 92, 10
 
 
 class PhraseCard(QScrollArea):
@@ -100,21 +100,31 @@ class PhraseCard(QScrollArea):
         self.field.setPlainText(self._said)
         self.words_written.emit(self._note, "")
 
-    def show_lines(self, lines: tuple[tuple[str, str], ...]) -> None:
-        """Show the lines of the card, each a heading and words."""
+    def show_lines(self, lines: tuple[tuple[str, str], ...], changes: tuple[tuple[str, str], ...] = ()) -> None:
+        """Show the lines of the card, each a heading and words, and under them how each change of chord is met."""
         while (item := self._lines.takeAt(0)) is not None:
             widget = item.widget()
             if widget is not None:
                 widget.setParent(None)
                 widget.deleteLater()
-        for row, (heading, words) in enumerate(lines):
-            name, value = QLabel(heading), QLabel(words)
-            name.setObjectName("quiet")
-            name.setWordWrap(True)
-            value.setWordWrap(True)
-            value.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-            self._lines.addWidget(name, row, 0, Qt.AlignmentFlag.AlignTop)
-            self._lines.addWidget(value, row, 1)
+        for row, line in enumerate(lines):
+            self._show_line(row, *line)
+        if changes:
+            head = QLabel(translate("Gavotte", "At the chord changes"))
+            head.setObjectName("heading")
+            head.setContentsMargins(0, _OVER_HEADING, 0, 0)
+            self._lines.addWidget(head, len(lines), 0, 1, 2)
+        for row, line in enumerate(changes, len(lines) + 1):
+            self._show_line(row, *line)
+
+    def _show_line(self, row: int, heading: str, words: str) -> None:
+        name, value = QLabel(heading), QLabel(words)
+        name.setObjectName("quiet")
+        name.setWordWrap(True)
+        value.setWordWrap(True)
+        value.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self._lines.addWidget(name, row, 0, Qt.AlignmentFlag.AlignTop)
+        self._lines.addWidget(value, row, 1)
 
     def show_chosen(self, heading: str, lines: list[str]) -> None:
         """Show which collections the notes may be chosen from, the likeliest first."""
