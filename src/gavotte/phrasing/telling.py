@@ -361,7 +361,7 @@ def _crossing_words(found: Labelled, card: Card) -> str:
 
 
 def _is_answer(found: Labelled, recall: Recall, card: Card, before: Card) -> bool:
-    """Whether a phrase begins as the one before it did and lands elsewhere, both being about as long: call and answer."""
+    """Whether a phrase begins as the one before it did and lands elsewhere, both about as long: call and answer."""
     notes = found.solo.notes
     begins_alike = before.first <= recall.there.first <= before.first + (before.last - before.first) // 3
     lands_elsewhere = notes[card.last].pitch.pitch_class != notes[before.last].pitch.pitch_class
