@@ -39,6 +39,13 @@ def test_a_common_tone_is_told_as_one() -> None:
     assert arrival_lines(found, Phrase(0, 6)) == (("Bar 2, G7", "F, the ♭7: ♭3 to ♭7, by the same note"),)
 
 
+def test_a_note_that_leads_on_says_where() -> None:
+    found = labelled(make_solo([("Dm7", "D5/8 F5 A5 C6 A5 F5 D5 E5"), ("G7", "D#5/8 D5 B4 G4 D4/2")]))
+    assert arrival_lines(found, Phrase(0, 12)) == (
+        ("Bar 2, G7", "D♯, the ♭13 on its way to D: 9 to ♭13, by a half step from above"),
+    )
+
+
 def test_over_a_rest_nothing_is_met() -> None:
     assert met(("Dm7", "D5/4 F5/4 r/2"), ("G7", "r/2 B4/2"))[0] == (Meeting.REST, "", "", 0)
     found = labelled(make_solo([("Dm7", "D5/4 F5/4 r/2"), ("G7", "r/2 B4/2")]))

@@ -12,7 +12,7 @@ from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.wording import chord_words, degree_words
 from gavotte.phrasing.phrases import Phrase
 from gavotte.phrasing.telling import prepared_words, quarters
-from gavotte.solo.document import Note
+from gavotte.solo.document import Function, Note
 from gavotte.theory.degrees import shown_degree
 
 
@@ -110,6 +110,9 @@ def _arrival_words(found: Labelled, arrival: Arrival) -> str:
     goal = f"{name}, the {degree_words(arrival.degree, arrival.degree)}"
     if arrival.meeting is Meeting.HELD:
         return f"{goal}, held over"
+    label = found.labels[arrival.note]
+    if label.target is not None and label.function in (Function.APPROACH, Function.PASSING):
+        goal += f" on its way to {found.solo.note(label.target).pitch.shown}"
     if arrival.degree_before:
         how = prepared_words(found, arrival.note)
         by_step = "step" in how or how == "by the same note"
