@@ -6,13 +6,13 @@ from dataclasses import replace
 
 import pytest
 from tests.conftest import make_solo
-from tests.phrasing.marked_lines import FIRST, SECOND, marked
+from tests.phrasing.marked_lines import FIRST, FOURTH, SECOND, marked
 from tests.phrasing.measuring import agreeing_ends, agreeing_motifs
 from tests.random_solos import random_solo
 
 from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.motifs import motifs_of
-from gavotte.phrasing.phrases import phrases_of
+from gavotte.phrasing.phrases import WEIGHTS, phrases_of
 from gavotte.phrasing.strong_beats import kept_on_strong_beats, strong_beats
 from gavotte.solo.document import Solo
 from gavotte.solo.moving import transposed
@@ -60,6 +60,16 @@ def test_a_rest_between_two_bar_phrases_parts_them() -> None:
 def test_a_pickup_belongs_to_the_phrase_it_leads_into() -> None:
     bars = [("C", "C5/4 E5/4 G5/2"), ("C", "E5/2 r/8 G4/8 A4 B4"), ("C", "C5/4 E5/4 G5/2"), ("C", "C5/1")]
     assert [phrase.first for phrase in phrases_of(make_solo(bars))] == [0, 4]
+
+
+def test_a_sequence_is_not_divided_before_its_last_member() -> None:
+    waltz = next(marked(line) for line in FOURTH if line[0].startswith("waltz"))
+    cells = waltz.motifs["b"]
+    starts = {phrase.first for phrase in phrases_of(waltz.solo)}
+    assert cells[0][0] in starts
+    assert not starts & set(range(cells[0][0] + 1, cells[-1][1] + 1))
+    loose = phrases_of(waltz.solo, weights=replace(WEIGHTS, sequence=0.0))
+    assert {phrase.first for phrase in loose} & set(range(cells[0][0] + 1, cells[-1][1] + 1))
 
 
 @pytest.mark.parametrize("notes", ["C5/1", "C5/4 D5 E5 F5", "*B4 C5/2 r/2"])

@@ -16,6 +16,8 @@ from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from gavotte.giving_way import give_way
 from gavotte.phrasing.line import number
 from gavotte.solo.bars import BarGrid
@@ -45,6 +47,8 @@ class Weights:
     """The rhythm that begins here has begun before at the same place of the bar."""
     leads: float = 1.5
     """What speaks against an end within a figure, or between it and what it leads to."""
+    sequence: float = 1.0
+    """What speaks against an end inside a sequence: between the first, second and third time of a cell."""
     boundary: float = 2.15
     """What any end must be worth."""
     short: float = 5.0
@@ -240,7 +244,37 @@ def _worths(notes: Sequence[Note], where: Sequence[_Place], weights: Weights) ->
         if worth > weights.boundary:
             begun.add(rhythm)
         worths.append(worth - weights.boundary)
+    for i in _inside_sequences(notes, apart):
+        worths[i - 1] -= weights.sequence
     return worths
+
+
+def _inside_sequences(notes: Sequence[Note], apart: Sequence[float]) -> list[int]:
+    """The notes with which the second or third member of a sequence begins: a cell of three notes to eight that is
+    heard three times at once, in one rhythm and with one contour, one of them not even.
+    """
+    ways = np.sign(np.diff([note.pitch.midi for note in notes]))
+    gaps = np.array(apart)
+    inside: set[int] = set()
+    for size in _CELLS:
+        count = len(gaps) - size
+        if count < size:
+            break
+        in_time = np.abs(gaps[size:] - gaps[:count]) < _A_MOMENT
+        alike = np.concatenate([[0], np.cumsum(in_time & (ways[size:] == ways[:count]))])
+        starts = np.arange(max(0, count - 2 * size + 2))
+        # The move between two members is free, but not how long it takes.
+        again = alike[starts + size - 1] - alike[starts] == size - 1
+        again &= in_time[starts + size - 1]
+        again &= alike[starts + 2 * size - 1] - alike[starts + size] == size - 1
+        for start in np.nonzero(again)[0].tolist():
+            cell = slice(start, start + size - 1)
+            if len(set(ways[cell].tolist())) > 1 or float(np.ptp(gaps[cell])) > _A_MOMENT:
+                inside |= {start + size, start + 2 * size}
+    return sorted(inside)
+
+
+_CELLS = range(3, 9)
 
 
 def _form(before: float, here: _Place, weights: Weights) -> float:
