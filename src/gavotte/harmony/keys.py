@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from collections import deque
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -195,7 +195,13 @@ def _joined(solo: Solo, regions: list[HeardKey]) -> tuple[HeardKey, ...]:
     """Neighbours in one key as one; a written change of key inside a stretch is kept."""
     joined: list[HeardKey] = []
     for region in regions:
-        inside = [r for r in solo.keys if region.onset < r.onset < region.end] if not region.why else []
+        inside: Sequence[KeyRegion] = ()
+        if not region.why:
+            low, high = (
+                bisect_right(solo.keys, region.onset, key=_onset),
+                bisect_left(solo.keys, region.end, key=_onset),
+            )
+            inside = solo.keys[low:high]
         pieces = [region]
         for change in inside:
             last = pieces.pop()

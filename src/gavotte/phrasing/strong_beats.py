@@ -11,18 +11,18 @@ from gavotte.labelling.labeller import Labelled
 from gavotte.solo.document import Function, Note
 from gavotte.solo.label import Label
 
-_AN_EIGHTH = Fraction(1, 2)
+_AN_EIGHTH, _A_MOMENT = 0.5, 1e-9
 _YIELDING = (Function.PASSING, Function.APPROACH)
 
 
 def strong_beats(found: Labelled) -> tuple[Fraction, ...]:
     """The onset of each strong beat from bar 1 on, in quarter notes; none in a pickup."""
     return tuple(
-        bar.onset + beat.offset
+        bar.onset + beat.offset if beat.offset else bar.onset
         for bar in found.frame.grid.bars
         if bar.number > 0
         for beat in bar.meter.beats
-        if beat.strong and bar.onset + beat.offset < bar.end
+        if beat.strong and beat.offset < bar.length
     )
 
 
@@ -41,29 +41,34 @@ def kept_at(found: Labelled, beats: Sequence[Fraction]) -> tuple[int | None, ...
     notes, labels = found.solo.notes, found.labels
     places = found.solo.places
     sounding = [i for i, note in enumerate(notes) if not note.grace]
-    onsets = [notes[i].onset for i in sounding]
-    return tuple(_kept(beat, notes, labels, places, sounding, onsets) for beat in beats)
+    # Binary fractions are quick; equal times are the same ones.
+    onsets = [_rough(notes[i].onset) for i in sounding]
+    return tuple(_kept(_rough(beat), notes, labels, places, sounding, onsets) for beat in beats)
+
+
+def _rough(time: Fraction) -> float:
+    return time.numerator / time.denominator
 
 
 def _kept(
-    beat: Fraction,
+    beat: float,
     notes: Sequence[Note],
     labels: Sequence[Label],
     places: Mapping[str, int],
     sounding: Sequence[int],
-    onsets: Sequence[Fraction],
+    onsets: Sequence[float],
 ) -> int | None:
     give_way()
     following = bisect_right(onsets, beat)
     last = sounding[following - 1] if following else None
-    if last is not None and notes[last].onset == beat:
+    if last is not None and onsets[following - 1] == beat:
         return _yielded(last, labels, places)
-    if last is not None and notes[last].end > beat:
+    if last is not None and _rough(notes[last].end) > beat + _A_MOMENT:
         return last
     if last is not None and labels[last].device == "anticipation":
         return last
     first = bisect_left(onsets, beat)
-    if first < len(sounding) and onsets[first] <= beat + _AN_EIGHTH:
+    if first < len(sounding) and onsets[first] <= beat + _AN_EIGHTH + _A_MOMENT:
         return sounding[first]
     return None
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from collections import Counter, deque
 from dataclasses import dataclass
 from fractions import Fraction
@@ -138,9 +138,7 @@ def _bars(
     laid = (regions, odd_bars, pickup)
     # Writing on at the end of a long solo only adds a bar to those that were laid out before.
     before = next((grid for known, grid in reversed(tuple(_LAID)) if known == laid), None)
-    bars = (
-        [] if before is None else [bar for bar in before[0] if bar.onset < end or bar.number <= 1 or bar.onset <= last]
-    )
+    bars = [] if before is None else list(before[0][: _bars_up_to(before, end, last)])
     if pickup and not bars:
         bars.append(Bar(0, -pickup, pickup, regions[0].meter))
     onset, number, region = (bars[-1].end, bars[-1].number + 1, 0) if bars else (Fraction(0), 1, 0)
@@ -158,6 +156,15 @@ def _bars(
     grid = tuple(bars), [bar.onset - bar.lead_in for bar in bars], [float(bar.onset) for bar in bars]
     _LAID.append((laid, grid))
     return grid
+
+
+def _bars_up_to(grid: Grid, end: Fraction, last: Fraction) -> int:
+    """How many of the bars begin before ``end``, or up to ``last``: bar 1 at least."""
+    bars, _, onsets = grid
+    count = max(bisect_left(onsets, _rough(end)), bisect_right(onsets, _rough(last)))
+    while count < len(bars) and bars[count].number <= 1:
+        count += 1
+    return count
 
 
 _LAID: deque[tuple[tuple[tuple[MeterRegion, ...], tuple[OddBar, ...], Fraction], Grid]] = deque(maxlen=4)

@@ -10,7 +10,7 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Protocol, TypeVar
 
-from gavotte.solo.by_identity import followed_by_identity, kept_by_identity
+from gavotte.solo.by_identity import followed_by_identity
 from gavotte.solo.differences import differing
 from gavotte.solo.document import Decision, Note, Solo
 
@@ -43,7 +43,14 @@ def _highest_of_notes(notes: tuple[Note, ...]) -> int:
     return _highest(note.id for note in notes)
 
 
-@kept_by_identity(2)
+def _highest_after_deciding(before: tuple[Decision, ...], highest: int, decisions: tuple[Decision, ...]) -> int | None:
+    start, old_stop, stop = differing(before, decisions)
+    if old_stop + stop - 2 * start > len(decisions) // 2:
+        return None
+    return max(highest, _highest(decision.note for decision in decisions[start:stop]))
+
+
+@followed_by_identity(2, _highest_after_deciding)
 def _highest_of_decisions(decisions: tuple[Decision, ...]) -> int:
     return _highest(decision.note for decision in decisions)
 
