@@ -59,7 +59,7 @@ def test_a_text_to_read(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> N
     assert main(["phrases", str(path)]) == 0
     told = capsys.readouterr().out
     assert "phrases, 16 bars" in told
-    assert "E G A C B: 5 times, varied" in told
+    assert "E G A C B: 6 times, varied, turned" in told
     assert "On the strong beats: E B" in told
 
 

@@ -8,7 +8,7 @@ import sys
 from collections.abc import Iterator, Sequence
 from typing import TextIO
 
-from gavotte.cli.sources import Item, Sources
+from gavotte.cli.sources import Item, Sources, numbers_of
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.phrasing.card import Card, card_of, set_off_by
 from gavotte.phrasing.motifs import Instance, motifs_of
@@ -40,7 +40,7 @@ class _Run(Sources):
         """All solos as one list."""
         first = True
         for item, told in self._told():
-            numbers = _numbers(item)
+            numbers = numbers_of(item)
             members = {
                 "id": item.name,
                 "phrases": [_stretch(numbers, phrase.first, phrase.last) for phrase in told.phrases],
@@ -83,17 +83,6 @@ class _Told:
         self.phrases = phrases_of(found.solo, found.labels)
         self.motifs = motifs_of(found.solo)
         self.strong = kept_on_strong_beats(found)
-
-
-def _numbers(item: Item) -> Sequence[int]:
-    """The number of each note as ``gavotte label`` counts them: a grace note goes with the note it leads into."""
-    if item.source is not None:
-        return range(len(item.solo.notes))
-    numbers, count = [], 0
-    for note in item.solo.notes:
-        numbers.append(count)
-        count += not note.grace
-    return [min(number, max(0, count - 1)) for number in numbers]
 
 
 def _stretch(numbers: Sequence[int], first: int, last: int) -> dict[str, int]:

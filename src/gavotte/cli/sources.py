@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 import sys
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -98,3 +98,14 @@ def _open(file: str) -> list[Item]:
         return [Item(passage.id, passage.solo, passage.source, len(passages) > 1) for passage in passages]
     imported = open_source(path).solo(fallback_title=path.stem)
     return [Item(path.stem, imported.solo)]
+
+
+def numbers_of(item: Item) -> Sequence[int]:
+    """The number of each note as ``gavotte label`` counts them: a grace note goes with the note it leads into."""
+    if item.source is not None:
+        return range(len(item.solo.notes))
+    numbers, count = [], 0
+    for note in item.solo.notes:
+        numbers.append(count)
+        count += not note.grace
+    return [min(number, max(0, count - 1)) for number in numbers]
