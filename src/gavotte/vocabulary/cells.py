@@ -1,11 +1,13 @@
 """Cells: what recurs in many lines, up to transposition, beyond what chance would bring.
 
-Every run of three to twelve notes is counted, as moves in semitones by themselves, and as moves with their rhythm. How
-often chance alone would bring it says a null model: lines that go on from move to move as these lines do, each move
-hanging on the one before (a Markov chain, its rarer moves filled up from what lines in general do, by I. H. Witten and
-T. C. Bell, *The zero-frequency problem*, IEEE Transactions on Information Theory 37, 1991). A cell weighs as many bits
-as its number of places is less likely than that (the tail of a Poisson distribution), less the bits it takes to choose
-among all cells there are: who looks at thousands finds rare ones. So scale runs, which recur everywhere, weigh little.
+Every run of three to twelve notes is counted: as moves in semitones, and with their rhythm as moves in semitones, in
+letters, and without regard to octaves. How often chance alone would bring it says a null model: lines that go on from
+move to move as these lines do, each move hanging on the one before it, where there are many notes on two (a Markov
+chain; what is rare is filled up from shorter contexts, and in the end from what lines in general do, after I. H. Witten
+and T. C. Bell, *The zero-frequency problem*, IEEE Transactions on Information Theory 37, 1991). A cell weighs as many
+bits as its number of places is less likely than that (the tail of a Poisson distribution), less the bits it takes to
+choose among all cells there are: who looks at thousands finds rare ones. So scale runs, which recur everywhere, weigh
+little.
 
 What is chosen takes its notes with it: of a longer cell no parts are listed, unless they recur elsewhere as well.
 """
@@ -34,6 +36,11 @@ _GAP_CLASSES = 16
 """Lengths are told apart by quarters of a doubling, from a sixteenth of a beat to eight beats."""
 _SURE_BITS = 10.0
 """How many bits a cell must weigh to be told: chance would bring one such in a thousand collections."""
+_SURE_OF_TWO = 20.0
+"""The same for what is there but twice: no chain of moves knows all that lines do by habit."""
+_MANY_TIMES = 3.0
+"""How many times as often as by chance a cell must recur: of what is a little more frequent than expected nobody thinks
+as of a cell, however sure it is."""
 _HALF = 0.5
 """A place counts as taken where more of its notes than this share belong to cells chosen before."""
 _FEWEST_PLACES = 2
@@ -95,6 +102,10 @@ class _Candidate:
     choices: float
 
 
+_View = tuple[NDArray[np.int64], tuple["_Surprise", ...]]
+"""What moves are told apart by, and how surprising that is."""
+
+
 class _Mine:
     """All lines end to end, with what each move is worth; ``views`` are what moves are told apart by."""
 
@@ -113,15 +124,15 @@ class _Mine:
         moves = np.clip(self._moves, -_LARGEST_MOVE, _LARGEST_MOVE) + _LARGEST_MOVE
         steps = np.clip(self._steps, -_LARGEST_STEP, _LARGEST_STEP) + _LARGEST_STEP
         classes, rhythm = self._moves % 12, _gap_classes(lines, self._gaps)
-        self._move_bits = _bits(moves, parted, _prior())
-        rhythm_bits = _bits(rhythm, parted, _even(_GAP_CLASSES + 1))
-        step_bits, class_bits = _bits(steps, parted, _even(2 * _LARGEST_STEP + 1)), _bits(classes, parted, _even(12))
-        in_time = _GAP_CLASSES + 1
-        self.views = (
-            (moves, self._move_bits),
-            (moves * in_time + rhythm, self._move_bits + rhythm_bits),
-            (steps * in_time + rhythm, step_bits + rhythm_bits),
-            (classes * in_time + rhythm, class_bits + rhythm_bits),
+        in_moves, in_rhythm = _Surprise(moves, parted, _prior()), _Surprise(rhythm, parted, _even(_GAP_CLASSES + 1))
+        in_steps = _Surprise(steps, parted, _even(2 * _LARGEST_STEP + 1))
+        in_classes = _Surprise(classes, parted, _even(12))
+        self._in_moves, in_time = in_moves, _GAP_CLASSES + 1
+        self.views: tuple[_View, ...] = (
+            (moves, (in_moves,)),
+            (moves * in_time + rhythm, (in_moves, in_rhythm)),
+            (steps * in_time + rhythm, (in_steps, in_rhythm)),
+            (classes * in_time + rhythm, (in_classes, in_rhythm)),
         )
 
     @property
@@ -129,9 +140,9 @@ class _Mine:
         """Whether there are too few notes for anything to recur."""
         return len(self.taken) < 2 * FEWEST_NOTES
 
-    def candidates(self, view: tuple[NDArray[np.int64], NDArray[np.float64]], size: int) -> list[_Candidate]:
+    def candidates(self, view: _View, size: int) -> list[_Candidate]:
         """All stretches of so many notes that recur more often than by chance."""
-        tokens, bits = view
+        tokens, surprises = view
         starts = np.arange(len(tokens) - size + 1)
         starts = starts[self._broken[starts + size - 1] == self._broken[starts]]
         if len(starts) < _FEWEST_PLACES:
@@ -140,19 +151,29 @@ class _Mine:
         for k in range(size - 1):
             names = names * np.uint64(1_000_003) + tokens[starts + k].astype(np.uint64)
         _, inverse, counts = np.unique(names, return_inverse=True, return_counts=True)
-        sums = np.concatenate([[0.0], np.cumsum(bits)])
-        # The same moves are a little more or less surprising after one note or another.
-        worth = np.bincount(inverse, weights=sums[starts + size - 1] - sums[starts]) / counts
         order = np.argsort(inverse, kind="stable")
         edges = np.concatenate([[0], np.cumsum(counts)])
         choices = float(np.log2(len(counts) * len(self.views)))
-        likely = _beyond_chance(counts, len(starts), worth) - choices
+        several = np.nonzero(counts >= _FEWEST_PLACES)[0]
+        heads, times = starts[order[edges[several]]], counts[several]
+        worth = self._worth(surprises, heads, size)
+        likely = _beyond_chance(times, len(starts), worth) - choices
         found = []
-        for k in np.nonzero((counts >= _FEWEST_PLACES) & (likely >= _SURE_BITS))[0].tolist():
+        for k in np.nonzero(_is_told(times, len(starts), worth, likely))[0].tolist():
             give_way()
-            here = starts[order[edges[k] : edges[k + 1]]]
+            kind = several[k]
+            here = starts[order[edges[kind] : edges[kind + 1]]]
             found.append(_Candidate(float(likely[k]), size, here, float(worth[k]), choices))
         return found
+
+    @staticmethod
+    def _worth(surprises: Sequence[_Surprise], heads: NDArray[np.int64], size: int) -> NDArray[np.float64]:
+        """How many bits stretches of so many notes have that begin at ``heads``."""
+        worth = np.zeros(len(heads))
+        for surprise in surprises:
+            for k in range(size - 1):
+                worth += surprise.bits(heads + k, min(k, surprise.order))
+        return worth
 
     def take(self, candidate: _Candidate) -> Cell | None:
         """The cell of a candidate, where enough of its places are free yet; its notes are taken then."""
@@ -165,15 +186,16 @@ class _Mine:
                 free.append(start)
         if len(free) < _FEWEST_PLACES:
             return None
-        weight = float(_beyond_chance(np.array([len(free)]), len(self.taken), np.array([candidate.bits]))[0])
-        if weight - candidate.choices < _SURE_BITS:
+        times, bits = np.array([len(free)]), np.array([candidate.bits])
+        weights = _beyond_chance(times, len(self.taken), bits) - candidate.choices
+        if not _is_told(times, len(self.taken), bits, weights)[0]:
             return None
         near = self._variants(free[0], size, free)
         starts = sorted([*((start, size) for start in free), *near])
         for start, notes in starts:
             self.taken[start : start + notes] = True
         places = tuple(self._place(start, notes) for start, notes in starts)
-        return Cell(places, round(weight - candidate.choices, 1), self._relation(free, size, bool(near)))
+        return Cell(places, round(float(weights[0]), 1), self._relation(free, size, bool(near)))
 
     def _place(self, start: int, size: int) -> Place:
         number = int(self._line_of[start])
@@ -206,7 +228,8 @@ class _Mine:
         """Where the cell stands with one note more or one fewer inside: with an approach note added, or left out."""
         moves = self._moves[head : head + size - 1]
         # With a note more or fewer, anywhere, there is less to recognise it by; chance must bring none of that.
-        bits = float(self._move_bits[head : head + size - 1].sum()) - _LOST_BITS - np.log2(2 * size)
+        own = self._worth((self._in_moves,), np.array([head]), size)
+        bits = float(own[0]) - _LOST_BITS - np.log2(2 * size)
         if size < _ORNAMENTED or bits < np.log2(len(self.taken)):
             return []
         span = float(self._gaps[head : head + size - 1].sum())
@@ -277,24 +300,52 @@ def _gap_classes(lines: Sequence[Line], gaps: NDArray[np.float64]) -> NDArray[np
     return classes
 
 
-def _bits(tokens: NDArray[np.int64], parted: NDArray[np.bool_], prior: NDArray[np.float64]) -> NDArray[np.float64]:
-    """How surprising each token is after the one before it, in bits; the first after a break by itself."""
-    heard = ~parted
-    singles = np.bincount(tokens[heard], minlength=len(prior)).astype(float)
-    kinds = float(np.count_nonzero(singles)) or 1.0
-    alone = (singles + kinds * prior) / (singles.sum() + kinds)
-    goes_on = np.append(heard[:-1] & heard[1:], False)[: len(tokens)]
-    pairs: dict[int, NDArray[np.float64]] = {}
-    for before in np.unique(tokens[:-1][goes_on[:-1]]).tolist() if len(tokens) else ():
-        after = tokens[1:][(tokens[:-1] == before) & goes_on[:-1]]
-        counts = np.bincount(after, minlength=len(prior)).astype(float)
-        seen = float(np.count_nonzero(counts))
-        pairs[before] = (counts + seen * alone) / (counts.sum() + seen)
-    bits: NDArray[np.float64] = -np.log2(alone[tokens])
-    for before, shares in pairs.items():
-        follows = np.concatenate([[False], (tokens[:-1] == before) & goes_on[:-1]])
-        bits[follows] = -np.log2(shares[tokens[follows]])
-    return bits
+class _Surprise:
+    """How surprising tokens are after the one or two (``order``) before them, counted on the lines themselves."""
+
+    def __init__(self, tokens: NDArray[np.int64], parted: NDArray[np.bool_], prior: NDArray[np.float64]) -> None:
+        heard, kinds = ~parted, len(prior)
+        self.order = 2 if len(tokens) >= _MANY_NOTES else 1
+        singles = np.bincount(tokens[heard], minlength=kinds).astype(float)
+        self._total, self._seen = float(singles.sum()), float(np.count_nonzero(singles)) or 1.0
+        self._single, self._prior = singles[tokens], prior[tokens]
+        # For each order and place: how often the token follows there, how often anything does, and how many kinds.
+        self._orders: list[tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]] = []
+        context, known = np.zeros(len(tokens), dtype=np.int64), heard.copy()
+        for back in range(1, self.order + 1):
+            known = known & np.concatenate([[False], known])[: len(tokens)]
+            context = context * kinds + np.concatenate([np.zeros(back, dtype=np.int64), tokens])[: len(tokens)]
+            together, times, different = (np.zeros(len(tokens)) for _ in range(3))
+            names, inverse = np.unique(context[known], return_inverse=True)
+            pairs, pair_of = np.unique(inverse * kinds + tokens[known], return_inverse=True)
+            together[known] = np.bincount(pair_of, minlength=len(pairs))[pair_of]
+            times[known] = np.bincount(inverse, minlength=len(names))[inverse]
+            different[known] = np.bincount(pairs // kinds, minlength=len(names))[inverse]
+            self._orders.append((together, times, different))
+
+    def bits(self, place: NDArray[np.int64], order: int) -> NDArray[np.float64]:
+        """The bits of the token at each place, after as many tokens before it as ``order`` says."""
+        singles = self._single[place] + self._seen * self._prior[place]
+        share: NDArray[np.float64] = singles / (self._total + self._seen)
+        for together, times, different in self._orders[:order]:
+            kinds = different[place]
+            longer = (together[place] + kinds * share) / np.maximum(times[place] + kinds, 1.0)
+            share = np.where(kinds > 0, longer, share)
+        bits: NDArray[np.float64] = -np.log2(share)
+        return bits
+
+
+_MANY_NOTES = 25_000
+"""From so many on there is enough to count what follows two moves; with fewer the cells would explain themselves."""
+
+
+def _is_told(
+    counts: NDArray[np.int64], places: int, bits: NDArray[np.float64], weights: NDArray[np.float64]
+) -> NDArray[np.bool_]:
+    """Whether stretches that recur so often, and weigh so much, are worth telling."""
+    enough = np.where(counts == _FEWEST_PLACES, _SURE_OF_TWO, _SURE_BITS)
+    told: NDArray[np.bool_] = (weights >= enough) & (counts >= _MANY_TIMES * places * np.exp2(-bits))
+    return told
 
 
 def _beyond_chance(counts: NDArray[np.int64], places: int, bits: NDArray[np.float64]) -> NDArray[np.float64]:
