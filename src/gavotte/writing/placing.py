@@ -19,40 +19,32 @@ _NUMBERED = re.compile(r"^n([0-9]+)$", re.MULTILINE)
 
 def fresh_ids(solo: Solo, count: int) -> list[str]:
     """Names for new notes that no note of the solo has, nor any decision speaks of."""
-    first = max(_highest_of_notes(solo.notes), _highest_of_decisions(solo.decisions)) + 1
+    first = max(_highest(solo.notes), _highest(solo.decisions)) + 1
     return [f"n{first + k}" for k in range(count)]
 
 
-def _highest(names: Iterable[str]) -> int:
-    """The highest number that names of the usual form have, -1 where there are none."""
-    # One search through all of them: this is done at every key.
-    return max(map(int, _NUMBERED.findall("\n".join(names))), default=-1)
+_Named = tuple[Note, ...] | tuple[Decision, ...]
 
 
-def _highest_after(before: tuple[Note, ...], highest: int, notes: tuple[Note, ...]) -> int | None:
-    start, old_stop, stop = differing(before, notes)
-    if old_stop + stop - 2 * start > len(notes) // 2:
+def _highest_after(before: _Named, highest: int, named: _Named) -> int | None:
+    start, old_stop, stop = differing(before, named)
+    if old_stop + stop - 2 * start > len(named) // 2:
         # No edit of the same line.
         return None
     # A number that has become free stays unused: elsewhere something may still speak of the note that had it.
-    return max(highest, _highest(note.id for note in notes[start:stop]))
+    return max(highest, _highest_number(named[start:stop]))
 
 
-@followed_by_identity(2, _highest_after)
-def _highest_of_notes(notes: tuple[Note, ...]) -> int:
-    return _highest(note.id for note in notes)
+@followed_by_identity(4, _highest_after)
+def _highest(named: _Named) -> int:
+    """The highest number that notes have in their names, or that notes have which decisions speak of; -1 for none."""
+    return _highest_number(named)
 
 
-def _highest_after_deciding(before: tuple[Decision, ...], highest: int, decisions: tuple[Decision, ...]) -> int | None:
-    start, old_stop, stop = differing(before, decisions)
-    if old_stop + stop - 2 * start > len(decisions) // 2:
-        return None
-    return max(highest, _highest(decision.note for decision in decisions[start:stop]))
-
-
-@followed_by_identity(2, _highest_after_deciding)
-def _highest_of_decisions(decisions: tuple[Decision, ...]) -> int:
-    return _highest(decision.note for decision in decisions)
+def _highest_number(named: _Named) -> int:
+    names = (item.id if isinstance(item, Note) else item.note for item in named)
+    # One search through all of them: this is done at every key.
+    return max(map(int, _NUMBERED.findall("\n".join(names))), default=-1)
 
 
 def fresh_chord_ids(solo: Solo) -> Iterator[str]:
