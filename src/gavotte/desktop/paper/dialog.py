@@ -73,7 +73,7 @@ _PARTS = (
     (
         "text",
         QT_TRANSLATE_NOOP("Gavotte", "Analysis as text"),
-        QT_TRANSLATE_NOOP("Gavotte", "What each bar does, in words, after the music"),
+        QT_TRANSLATE_NOOP("Gavotte", "The arc, the skeleton, and what each phrase and bar does, after the music"),
     ),
 )
 
