@@ -1,5 +1,5 @@
 """The command line: ``gavotte [--demo] [FILE …]`` opens the window; ``gavotte label FILES…``, ``gavotte phrases
-FILES…`` and ``gavotte cells FILES…`` work without one.
+FILES…``, ``gavotte cells FILES…`` and ``gavotte find QUERY FILES…`` work without one.
 """
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ import platformdirs
 
 from gavotte import __version__
 from gavotte.cli.cells import cells_command
+from gavotte.cli.find import find_command
 from gavotte.cli.label import label_command
 from gavotte.cli.phrases import phrases_command
 
@@ -27,6 +28,8 @@ def main(arguments: list[str] | None = None) -> int:
         return phrases_command(given[1:])
     if given[:1] == ["cells"]:
         return cells_command(given[1:])
+    if given[:1] == ["find"]:
+        return find_command(given[1:])
     return _window(given)
 
 
@@ -35,7 +38,8 @@ def _window(given: list[str]) -> int:
         prog=APP,
         description="Name every note of a transcribed solo. "
         "“gavotte label FILES…” labels files without opening the window, “gavotte phrases FILES…” tells their phrases, "
-        "“gavotte cells FILES…” what recurs in them.",
+        "“gavotte cells FILES…” what recurs in them, "
+        "“gavotte find QUERY FILES…” where they have what is asked for.",
     )
     parser.add_argument("files", nargs="*", type=Path, metavar="FILE", help="MusicXML or MIDI files to import and open")
     parser.add_argument("--demo", action="store_true", help="open the demo library")
