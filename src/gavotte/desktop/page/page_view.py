@@ -136,6 +136,7 @@ class PageView(QGraphicsView):
         self._kept: frozenset[str] | None = None
         self._target: str | None = None
         self._wanted: str | Fraction | None = None
+        self._waits = False
         self._zoom = 1.0
         self._shape = PAGE_LINES
         self._playhead: QGraphicsLineItem | None = None
@@ -373,6 +374,7 @@ class PageView(QGraphicsView):
         if first is not None and self.scene() is self._page_scene:
             self._set_row(first)
         # First what was set is painted, and the next key taken.
+        self._waits = True
         self._timer.start(_AFTER_EDIT_MS)
 
     def _change_end(self, before: Notation, notation: Notation) -> list[Row]:
@@ -409,6 +411,11 @@ class PageView(QGraphicsView):
     @Undisturbed()
     def _set_next(self) -> None:
         """Set one line; where none is due any more, rest."""
+        if self._waits:
+            # The edit may have taken longer than that: what it left to paint comes before the next line all the same.
+            self._waits = False
+            self._timer.start(_AFTER_EDIT_MS)
+            return
         self._timer.setInterval(0)
         row = self._next_due()
         if row is None:
