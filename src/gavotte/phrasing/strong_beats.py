@@ -8,6 +8,7 @@ from fractions import Fraction
 
 from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import Labelled
+from gavotte.phrasing.line import number
 from gavotte.solo.document import Function, Note
 from gavotte.solo.label import Label
 
@@ -42,12 +43,8 @@ def kept_at(found: Labelled, beats: Sequence[Fraction]) -> tuple[int | None, ...
     places = found.solo.places
     sounding = [i for i, note in enumerate(notes) if not note.grace]
     # Binary fractions are quick; equal times are the same ones.
-    onsets = [_rough(notes[i].onset) for i in sounding]
-    return tuple(_kept(_rough(beat), notes, labels, places, sounding, onsets) for beat in beats)
-
-
-def _rough(time: Fraction) -> float:
-    return time.numerator / time.denominator
+    onsets = [number(notes[i].onset) for i in sounding]
+    return tuple(_kept(number(beat), notes, labels, places, sounding, onsets) for beat in beats)
 
 
 def _kept(
@@ -63,7 +60,7 @@ def _kept(
     last = sounding[following - 1] if following else None
     if last is not None and onsets[following - 1] == beat:
         return _yielded(last, labels, places)
-    if last is not None and _rough(notes[last].end) > beat + _A_MOMENT:
+    if last is not None and number(notes[last].end) > beat + _A_MOMENT:
         return last
     if last is not None and labels[last].device == "anticipation":
         return last
