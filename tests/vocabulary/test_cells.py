@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import itertools
+import math
 import random
 from dataclasses import replace
 from fractions import Fraction
 
+import numpy as np
 import pytest
 from benchmarks.cells import agreement, corpus
 from hypothesis import given, settings
@@ -18,7 +20,7 @@ from gavotte.solo.document import Note, Solo
 from gavotte.solo.moving import transposed
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import spell
-from gavotte.vocabulary.cells import Cell, Place, cells_of
+from gavotte.vocabulary.cells import Cell, Place, _beyond_chance, cells_of
 
 LICK = (0, 4, 7, 11, 9, 2, 5, -1)
 """Semitones above its first note: leaps that nobody's scale run has."""
@@ -113,3 +115,9 @@ def test_planted_cells_are_found_and_little_else() -> None:
     recalled, planted, right, found = agreement(made, cells(*made.solos))
     assert recalled / planted >= 0.7
     assert right / found >= 0.7
+
+
+def test_what_is_too_unlikely_for_a_number_still_has_a_weight() -> None:
+    few, many = _beyond_chance(np.array([2, 80]), 1000, np.array([40.0, 40.0]))
+    assert 40 < few < many
+    assert math.isfinite(many)

@@ -76,8 +76,8 @@ def cells_of(solos: Sequence[Solo]) -> Generator[float, None, tuple[Cell, ...]]:
     candidates: list[_Candidate] = []
     sizes = range(FEWEST_NOTES, MOST_NOTES + 1)
     for number, size in enumerate(sizes, 1):
-        for tokens in mine.views:
-            candidates += mine.candidates(tokens, size)
+        for view in mine.views:
+            candidates += mine.candidates(view, size)
         yield 0.3 + 0.5 * number / len(sizes)
     cells = []
     candidates.sort(key=lambda candidate: -candidate.weight)
@@ -351,5 +351,7 @@ def _is_told(
 def _beyond_chance(counts: NDArray[np.int64], places: int, bits: NDArray[np.float64]) -> NDArray[np.float64]:
     """How unlikely it is, in bits, to find a stretch so often among so many places, where each has so many bits."""
     expected = places * np.exp2(-bits)
-    unlikely: NDArray[np.float64] = -np.asarray(poisson.logsf(counts - 1, expected)) / np.log(2)
+    tail = np.asarray(poisson.logsf(counts - 1, expected))
+    # A tail too small for a number is as good as its first term, which is told as a logarithm.
+    unlikely: NDArray[np.float64] = -np.where(np.isfinite(tail), tail, poisson.logpmf(counts, expected)) / np.log(2)
     return unlikely
