@@ -44,7 +44,7 @@ def test_words_of_each_kind_are_read() -> None:
     [
         ("", "Nothing is asked for"),
         ("3 enclosur", "“enclosur” (word 2) is nothing that can be asked for. Do you mean “enclosure”?"),
-        ("up to", "Behind “to” (word 2) a degree is missing"),
+        ("up to", "Behind “to” (word 2) the degree of the last note is missing"),
         ("up to G", "“G” is none"),
         ("3 on viii", "“viii” is neither"),
         ("3 over H7", "“H7” can't be read as one"),

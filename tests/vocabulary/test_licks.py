@@ -42,7 +42,7 @@ def test_documents_return_the_lick() -> None:
     with pytest.raises(FormatError, match="no Gavotte lick"):
         LICK_DOCUMENT.read(b"{}")
     with pytest.raises(FormatError, match="newer"):
-        LICK_DOCUMENT.read(LICK_DOCUMENT.write(lick).replace(b'"version":6', b'"version":99'))
+        LICK_DOCUMENT.read(LICK_DOCUMENT.write(lick).replace(b'"version":7', b'"version":99'))
 
 
 @pytest.mark.parametrize(
@@ -65,8 +65,8 @@ def test_harmonic_context_by_function(bars: list[tuple[str, str]], settings: dic
 
 
 def test_names_tell_harmony_and_what_the_line_does() -> None:
-    assert kept(make_solo(TWO_FIVE)).name == "Long ii-V-I: enclosure of the 3rd, ♭9, ♭13 to 3"
-    assert kept(make_solo([("C7", "C5/8 D5 E5 G5 r/2")])).name == "Dominant: 1-9-3-5"
+    assert kept(make_solo(TWO_FIVE)).name == "Long ii-V-I: 1 ♭3 5 ♭7 up, enclosure of the 3rd, ♭9, ♭13 to 3"
+    assert kept(make_solo([("C7", "C5/8 D5 E5 G5 r/2")])).name == "Dominant: 1 9 3 5 up"
     numerals = kept(make_solo([("Cm Ab Eb Bb", "C5/4 C5 Bb4 Bb4")], key="C minor")).name
     assert numerals.startswith("i ♭VI ♭III ♭VII"), "numerals keep their case"
 

@@ -52,6 +52,11 @@ class LickEntry:
     degrees: str
     key: str
     notes: int
+    contexts: str
+    tags: str
+    words: str
+    status: str
+    rating: int
     created: datetime
 
 
@@ -139,6 +144,34 @@ class LibraryReader:
     def licks(self) -> list[LickEntry]:
         """All kept licks, the latest first."""
         return self._listed(LICKS, LickEntry, "created")
+
+    def licks_with_words(self, words: str) -> frozenset[str]:
+        """The ids of the licks that have all of some words, or beginnings of words, in name, source or notes."""
+        asked = " ".join(f'"{word}"*' for word in words.replace('"', " ").split())
+        if not asked:
+            return frozenset()
+        rows = self._rows(
+            "SELECT licks.id FROM lick_words JOIN licks ON licks.rowid = lick_words.rowid "
+            "WHERE lick_words MATCH ? AND licks.deleted IS NULL",
+            (asked,),
+        )
+        return frozenset(row[0] for row in rows)
+
+    def lines(self) -> list[tuple[str, str, str, bytes | None]]:
+        """Every solo and lick that is there: its table, its id, when it was changed, and its line as bytes, None where
+        there is none of that moment yet; in the order in which they are listed.
+        """
+        found = []
+        for table, order in (("solos", "modified"), ("licks", "created")):
+            found += [
+                (table, *row)
+                for row in self._rows(
+                    f"SELECT t.id, t.modified, lines.line FROM {table} AS t "
+                    "LEFT JOIN lines ON lines.owner = t.id AND lines.modified = t.modified "
+                    f"WHERE t.deleted IS NULL ORDER BY t.{order} DESC, t.rowid DESC"
+                )
+            ]
+        return found
 
     def kept(self, kind: DocumentKind[ValueT]) -> ValueT | None:
         """The library's one document of a kind (its schools, its corrections), None where it has none yet.

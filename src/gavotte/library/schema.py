@@ -33,6 +33,37 @@ def _details_and_counts(db: sqlite3.Connection) -> None:
         db.execute("UPDATE solos SET year=?, album=?, tempo=?, meter=? WHERE id=?", (*filled.values(), solo_id))
 
 
+_VOCABULARY = """
+    ALTER TABLE licks ADD COLUMN contexts TEXT NOT NULL DEFAULT '';
+    ALTER TABLE licks ADD COLUMN tags TEXT NOT NULL DEFAULT '';
+    ALTER TABLE licks ADD COLUMN words TEXT NOT NULL DEFAULT '';
+    ALTER TABLE licks ADD COLUMN status TEXT NOT NULL DEFAULT 'new';
+    ALTER TABLE licks ADD COLUMN rating INTEGER NOT NULL DEFAULT 0;
+    CREATE TABLE lines (owner TEXT PRIMARY KEY, modified TEXT NOT NULL, line BLOB NOT NULL) STRICT;
+
+    CREATE VIRTUAL TABLE lick_words USING fts5 (
+        name, player, source, tags, words, content='licks', content_rowid='rowid', tokenize='unicode61'
+    );
+    INSERT INTO lick_words (lick_words) VALUES ('rebuild');
+    CREATE TRIGGER lick_words_new AFTER INSERT ON licks BEGIN
+        INSERT INTO lick_words (rowid, name, player, source, tags, words)
+            VALUES (new.rowid, new.name, new.player, new.source, new.tags, new.words);
+    END;
+    CREATE TRIGGER lick_words_gone AFTER DELETE ON licks BEGIN
+        INSERT INTO lick_words (lick_words, rowid, name, player, source, tags, words)
+            VALUES ('delete', old.rowid, old.name, old.player, old.source, old.tags, old.words);
+    END;
+    CREATE TRIGGER lick_words_changed AFTER UPDATE OF name, player, source, tags, words ON licks BEGIN
+        INSERT INTO lick_words (lick_words, rowid, name, player, source, tags, words)
+            VALUES ('delete', old.rowid, old.name, old.player, old.source, old.tags, old.words);
+        INSERT INTO lick_words (rowid, name, player, source, tags, words)
+            VALUES (new.rowid, new.name, new.player, new.source, new.tags, new.words);
+    END;
+"""
+"""What is said of licks has columns and an index of words; ``lines`` holds every solo and lick as numbers (see
+``library/lines.py``), by the moment it was changed: a row that is behind is made anew beside the work.
+"""
+
 MIGRATIONS: tuple[Migration, ...] = (
     """
     CREATE TABLE solos (
@@ -85,6 +116,7 @@ MIGRATIONS: tuple[Migration, ...] = (
         modified TEXT NOT NULL
     ) STRICT;
     """,
+    _VOCABULARY,
 )
 """``MIGRATIONS[n]`` leads from version n to n + 1."""
 

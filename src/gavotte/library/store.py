@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import sqlite3
 import uuid
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from contextlib import closing, contextmanager, suppress
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -117,6 +117,7 @@ class Library(LibraryReader):
             old = min((today - KEEP_DELETED).isoformat(), worked_since[0])
             db.execute("DELETE FROM licks WHERE deleted < ?", (old,))
             db.execute("DELETE FROM solos WHERE deleted < ?", (old,))
+            db.execute("DELETE FROM lines WHERE owner NOT IN (SELECT id FROM solos UNION ALL SELECT id FROM licks)")
 
     def _migrate(self, step: int) -> None:
         """One migration as one transaction."""
@@ -313,6 +314,15 @@ class Library(LibraryReader):
     def restore_lick(self, lick_id: str) -> None:
         """Put a deleted lick back."""
         self._set_deleted("licks", lick_id, None)
+
+    def save_lines(self, lines: Iterable[tuple[str, str, bytes]]) -> None:
+        """Keep the lines of solos and licks: owner, when that was changed, and the line as bytes."""
+        with self._writing() as db:
+            db.executemany(
+                "INSERT INTO lines VALUES (?,?,?) ON CONFLICT (owner) DO UPDATE SET modified=excluded.modified, "
+                "line=excluded.line",
+                lines,
+            )
 
     # -- what else is kept --------------------------------------------------------------------------
 

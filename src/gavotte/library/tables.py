@@ -89,6 +89,11 @@ LICKS: Table[Lick] = Table(
         "degrees": lambda lick: " ".join(label.degree for label in lick.labels),
         "key": lambda lick: str(lick.solo.keys[0].key),
         "notes": lambda lick: len(lick.solo.notes),
+        "contexts": lambda lick: "; ".join(lick.contexts),
+        "tags": lambda lick: ", ".join(lick.tags),
+        "words": lambda lick: lick.words,
+        "status": lambda lick: lick.status,
+        "rating": lambda lick: lick.rating,
     },
     ("solo_id", "created", "modified", "deleted"),
 )

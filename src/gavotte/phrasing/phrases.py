@@ -4,7 +4,7 @@ Each place between two notes is weighed by what makes a listener hear an end the
 unit of the form, a rhythm that begins again), each stretch between two ends by how far it is from the usual length; the
 best division of the whole line is found by dynamic programming. After the grouper of D. Temperley, *The Cognition of
 Basic Musical Structures* (2001), ch. 3, whose rules for gaps, lengths and parallels these are; leaps as in the local
-boundary model of E. Cambouropoulos (ICMC 2001). The weights were fitted on lines composed for it.
+boundary model of E. Cambouropoulos (ICMC 2001), and as there a time is long beside the times about it. The weights were fitted on lines composed for it.
 """
 
 from __future__ import annotations
@@ -30,32 +30,38 @@ from gavotte.theory.meter import Meter
 class Weights:
     """What speaks for the end of a phrase, and against a phrase of another than the usual length."""
 
-    rest: float = 0.9
+    rest: float = 0.89
     """Each beat of rest, up to ``most_rest``."""
-    most_rest: float = 1.1
-    long: float = 0.6
+    most_rest: float = 0.86
+    long: float = 0.59
     """Each doubling of the time to the next note against the usual one, up to ``most_long`` doublings."""
-    most_long: float = 3.0
-    leap: float = 0.25
+    nearby: float = 0.67
+    """How much of what is usual is that of the notes about, and not of the whole line: by the logarithm."""
+    peak: float = 0.1
+    """A longer time to the next note than both before and after it."""
+    most_long: float = 3.3
+    leap: float = 0.38
     """A leap of a fifth and more."""
-    four_bars: float = 1.15
+    four_bars: float = 1.48
     two_bars: float = 1.1
-    bar: float = 0.4
+    bar: float = 0.34
     """A new unit of the form begins about here: of four bars, of two, of one; where a bar has fewer than four beats,
     the larger ones are of twice as many."""
-    parallel: float = 0.9
+    parallel: float = 0.61
     """The rhythm that begins here has begun before at the same place of the bar."""
-    leads: float = 1.5
+    shape: float = 0.35
+    """So has the contour: the directions of the first moves, with the first two times."""
+    leads: float = 1.6
     """What speaks against an end within a figure, or between it and what it leads to."""
-    sequence: float = 1.0
+    sequence: float = 1.86
     """What speaks against an end inside a sequence: between the first, second and third time of a cell."""
     boundary: float = 2.15
     """What any end must be worth."""
-    short: float = 5.0
-    long_phrase: float = 1.5
+    short: float = 4.7
+    long_phrase: float = 4.8
     """What a phrase costs that is half the shortest usual length, or double the longest; beyond it, by the square."""
-    shortest: float = 1.7
-    longest: float = 3.75
+    shortest: float = 1.54
+    longest: float = 4.03
     """The usual lengths, in bars of four beats."""
 
 
@@ -228,7 +234,8 @@ def _worths(notes: Sequence[Note], where: Sequence[_Place], weights: Weights) ->
     """What speaks for a phrase to begin with each note but the first."""
     pairs = zip(itertools.pairwise(notes), where, strict=False)
     apart = [(number(b.onset) - number(a.onset)) / place.beat for (a, b), place in pairs]
-    usual = statistics.median(apart) if apart else 1.0
+    usual = _usual(apart, weights.nearby)
+    ways = np.sign(np.diff([note.pitch.midi for note in notes])).tolist()
     begun: set[tuple[float, ...]] = set()
     worths = []
     for i in range(1, len(notes)):
@@ -236,17 +243,43 @@ def _worths(notes: Sequence[Note], where: Sequence[_Place], weights: Weights) ->
         end = number(before.onset) + number(before.duration)
         rest = max(0.0, (number(note.onset) - end) / where[i - 1].beat)
         worth = weights.rest * min(rest, weights.most_rest)
-        worth += weights.long * min(weights.most_long, max(0.0, math.log2(apart[i - 1] / max(usual, _A_MOMENT))))
+        worth += weights.long * min(weights.most_long, max(0.0, math.log2(max(apart[i - 1], _A_MOMENT) / usual[i - 1])))
+        worth += weights.peak * _is_peak(apart, i - 1)
         worth += weights.leap * (abs(note.pitch.midi - before.pitch.midi) >= _A_FIFTH)
         worth += _form(where[i - 1].at, where[i], weights)
         rhythm = (round(where[i].at % 1, 4), *(round(x, 4) for x in apart[i : i + _FIRST_NOTES]))
-        worth += weights.parallel * (rhythm in begun)
+        # Its last entry tells a shape from a rhythm.
+        shape = (rhythm[0], *ways[i : i + _FIRST_NOTES], *rhythm[1:3], math.inf)
+        worth += weights.parallel * (rhythm in begun) + weights.shape * (shape in begun)
         if worth > weights.boundary:
-            begun.add(rhythm)
+            begun |= {rhythm, shape}
         worths.append(worth - weights.boundary)
     for i in _inside_sequences(notes, apart):
         worths[i - 1] -= weights.sequence
     return worths
+
+
+def _usual(apart: Sequence[float], nearby: float) -> list[float]:
+    """What is usual about each time between two notes: between the median of all and that of the times about it."""
+    if not apart:
+        return []
+    whole = max(statistics.median(apart), _A_MOMENT)
+    usual = []
+    for i in range(len(apart)):
+        about = statistics.median(apart[max(0, i - _ABOUT) : i + _ABOUT + 1])
+        usual.append(whole ** (1 - nearby) * max(about, _A_MOMENT) ** nearby)
+    return usual
+
+
+_ABOUT = 8
+"""As many times before and after another are about it."""
+
+
+def _is_peak(apart: Sequence[float], i: int) -> bool:
+    """Whether a time is longer than the one before and the one after it."""
+    before = i == 0 or apart[i] > apart[i - 1] + _A_MOMENT
+    after = i + 1 == len(apart) or apart[i] > apart[i + 1] + _A_MOMENT
+    return before and after
 
 
 def _inside_sequences(notes: Sequence[Note], apart: Sequence[float]) -> list[int]:
@@ -268,7 +301,7 @@ def _inside_sequences(notes: Sequence[Note], apart: Sequence[float]) -> list[int
         again &= in_time[starts + size - 1]
         again &= alike[starts + 2 * size - 1] - alike[starts + size] == size - 1
         for start in np.nonzero(again)[0].tolist():
-            cell = slice(start, start + size - 1)
+            cell = slice(start, start + size)
             if len(set(ways[cell].tolist())) > 1 or float(np.ptp(gaps[cell])) > _A_MOMENT:
                 inside |= {start + size, start + 2 * size}
     return sorted(inside)

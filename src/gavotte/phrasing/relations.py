@@ -67,7 +67,7 @@ def relation(line: Line, first: Instance, other: Instance) -> Relation:
     later = _later_words(line, a.start, b.start)
     rhythm = "" if bool(gaps.all()) else "in another rhythm"
     if np.array_equal(moves, moves_there):
-        kind, what = (Kind.SAME, "the same notes") if not up else (Kind.MOVED, _moved_words(up))
+        kind, what = (Kind.SAME, "the same notes") if not up else (Kind.MOVED, moved_words(up))
         differs: NDArray[np.int64] = np.zeros(0, dtype=np.int64)
     elif np.array_equal(steps, steps_there):
         in_scale = _steps_words(letters)
@@ -122,14 +122,14 @@ def _later_words(line: Line, a: int, b: int) -> str:
     beats = abs(ahead) * line.beats_a_bar[b]
     if beats < 0.01:
         return ""
-    return f"{_beats_words(float(beats))} {'later' if ahead > 0 else 'earlier'} in the bar"
+    return f"{beats_words(float(beats))} {'later' if ahead > 0 else 'earlier'} in the bar"
 
 
 _PARTS = {0.5: ("half a beat", "½"), 1 / 3: ("a third of a beat", "⅓"), 2 / 3: ("two thirds of a beat", "⅔"),
           0.25: ("a quarter of a beat", "¼"), 0.75: ("three quarters of a beat", "¾")}  # fmt: skip
 
 
-def _beats_words(beats: float) -> str:
+def beats_words(beats: float) -> str:
     """How long some beats are: "a beat", "1½ beats", "a third of a beat"."""
     whole = int(beats + _NEARLY)
     over = beats - whole
@@ -142,7 +142,8 @@ def _beats_words(beats: float) -> str:
 _NEARLY = 0.02
 
 
-def _moved_words(semitones: int) -> str:
+def moved_words(semitones: int) -> str:
+    """How far something is moved: "a fourth higher", "an octave lower"."""
     octaves, rest = divmod(abs(semitones), 12)
     return f"{_with_octaves(_SEMITONES[rest], octaves)} {'higher' if semitones > 0 else 'lower'}"
 
@@ -162,7 +163,7 @@ def _with_octaves(interval: str, octaves: int) -> str:
 
 def _changed_words(differs: NDArray[np.int64], size: int, up: int, alike: bool) -> str:
     first, last = int(differs[0]), int(differs[-1])
-    moved = _moved_words(up) + ", " if up else ""
+    moved = moved_words(up) + ", " if up else ""
     if first >= (size + 1) // 2:
         return f"{moved}with another end"
     if last < (size + 1) // 2 and last <= 2:

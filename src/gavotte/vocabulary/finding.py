@@ -1,20 +1,24 @@
-"""Where a labelled solo has what is asked for (see ``query``), and why each place answers."""
+"""Where labelled lines have what is asked for (see ``query``), and why each place answers."""
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
 
 from gavotte.giving_way import give_way
-from gavotte.harmony.foreignness import chord_quality
-from gavotte.harmony.numerals import numeral
-from gavotte.labelling.framed_note import FramedNote
 from gavotte.labelling.labeller import Labelled
-from gavotte.labelling.wording import chord_words
-from gavotte.vocabulary.query import SAME_TONES, Query
+from gavotte.theory.chord import DEGREE_SEMITONES
+from gavotte.theory.chord_symbol import write_chord_symbol
+from gavotte.theory.degrees import USUAL_NAMING, DegreeNaming, shown_degree
+from gavotte.vocabulary.corpus import DEGREES, DEVICE_NAMES, FUNCTIONS, QUALITIES, Corpus, labelled_line
+from gavotte.vocabulary.query import SAME_TONES, Query, plain_context
 
-_KINDS = {"half": "half-diminished", "dim": "diminished"}
+_SAME_TIME = 0.01
+"""How far two times may lie apart, in quarter notes, that are the same."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,122 +30,237 @@ class Hit:
     why: str
 
 
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A place that answers, by the rows of its first and last note in a corpus; ``marked`` are those that say why."""
+
+    first: int
+    last: int
+    marked: tuple[int, ...]
+
+
 def find(found: Labelled, query: Query) -> tuple[Hit, ...]:
     """The places of a solo that answer a query, in order; of those that share notes the first."""
-    hits: list[Hit] = []
-    for hit in _Search(found, query).hits():
-        if not hits or hit.first > hits[-1].last:
-            hits.append(hit)
-    return tuple(hits)
+    corpus = Corpus([labelled_line(found)])
+    place = corpus.place
+    return tuple(
+        Hit(int(place[hit.first]), int(place[hit.last]), why(corpus, hit, found.frame.school.naming))
+        for hit in find_in(corpus, query)
+    )
+
+
+def find_in(corpus: Corpus, query: Query, whole: bool = False) -> Iterator[Found]:
+    """The places of many lines that answer a query, in order; of those that share notes the first.
+
+    With ``whole`` each line is one stretch, whatever rests are in it (a lick), where whole stretches are asked for.
+    """
+    search = _Search(corpus, query, whole)
+    last = -1
+    for hit in search.hits():
+        if hit.first > last:
+            yield hit
+            last = hit.last
+
+
+def why(corpus: Corpus, hit: Found, naming: DegreeNaming = USUAL_NAMING) -> str:
+    """What a place has: its degrees, what it does, and over which chords."""
+    rows = range(hit.first, hit.last + 1)
+    degrees = [shown_degree(DEGREES[corpus.degree[row]], naming) if corpus.degree[row] >= 0 else "?" for row in rows]
+    if len(degrees) > _MOST_TOLD:
+        degrees = [*degrees[: _MOST_TOLD - 1], "…"]
+    done = dict.fromkeys(DEVICE_NAMES[corpus.device[row]] for row in hit.marked)
+    chords = dict.fromkeys(corpus.chords[corpus.chord[row]] for row in rows)
+    over = [words for symbol, words, _ in chords if symbol]
+    if len(over) > _MOST_CHORDS:
+        over = [*over[: _MOST_CHORDS - 1], "…"]
+    return ", ".join(filter(None, (" ".join(degrees), *done, f"over {' '.join(over)}" if over else "")))
+
+
+_MOST_TOLD, _MOST_CHORDS = 16, 8
 
 
 class _Search:
-    def __init__(self, found: Labelled, query: Query) -> None:
-        self.found, self.query = found, query
-        self.frame = found.frame
-        # Grace notes belong to the note they lead into.
-        self.line = [i for i, note in enumerate(found.solo.notes) if not note.grace]
-        self._members: dict[str, list[int]] = {}
-        for i, label in enumerate(found.labels):
-            if label.group is not None:
-                self._members.setdefault(label.group, []).append(i)
+    def __init__(self, corpus: Corpus, query: Query, whole: bool) -> None:
+        self.corpus, self.query, self.whole = corpus, query, whole
 
-    def hits(self) -> Iterator[Hit]:
+    def hits(self) -> Iterator[Found]:
         """Every place that answers, by its first note."""
         query = self.query
-        asked = query.functions or query.devices
-        for k in range(len(self.line) - query.size + 1):
-            give_way()
-            places = self.line[k : k + query.size]
-            if not self._has_row(places):
-                continue
-            if not query.is_row and asked:
-                places = self._figure(places[0])
-            if places and self._answers(places):
-                yield Hit(places[0], places[-1], self._why(places))
-
-    def _has_row(self, places: list[int]) -> bool:
-        query, notes, labels = self.query, self.found.solo.notes, self.found.labels
-        if any(self._note(i).rest_after for i in places[:-1]):
-            return False
-        if any(not _same(labels[i].degree, degree) for i, degree in zip(places, query.degrees, strict=False)):
-            return False
-        names = zip(places, query.pitches, strict=False)
-        if any(notes[i].pitch.pitch_class != name.pitch_class for i, name in names):
-            return False
-        moves = [notes[b].pitch.midi - notes[a].pitch.midi for a, b in itertools.pairwise(places)]
-        if any(move != wanted for move, wanted in zip(moves, query.moves, strict=False)):
-            return False
-        ways = [(move > 0) - (move < 0) for move in moves]
-        return all(way == wanted for way, wanted in zip(ways, query.ways, strict=False))
-
-    def _figure(self, index: int) -> list[int]:
-        """The notes of the figure that a note begins, with the note it leads to; of a note by itself that one."""
-        label = self.found.labels[index]
-        members = self._members.get(label.group, [index]) if label.group is not None else [index]
-        if members[0] != index:
-            return []
-        target = self._target(members[-1])
-        return [*members, target] if target is not None and target > members[-1] else members
-
-    def _target(self, index: int) -> int | None:
-        target = self.found.labels[index].target
-        return None if target is None else self.found.solo.places.get(target)
-
-    def _answers(self, places: list[int]) -> bool:
-        query, labels = self.query, self.found.labels
-        leading = [i for i in places if self._is_asked_for(i)]
-        for function in query.functions:
-            if not any(labels[i].function is function for i in places):
-                return False
-        for kind in query.devices:
-            if not any(labels[i].device in kind for i in places):
-                return False
-        if query.target:
-            goals = [goal for i in leading if (goal := self._target(i)) is not None]
-            if not any(_same(labels[goal].degree, query.target) for goal in goals):
-                return False
-        if query.first and not _same(labels[places[0]].degree, query.first):
-            return False
-        if query.last and not _same(labels[places[-1]].degree, query.last):
-            return False
-        return self._has_harmony(places[0])
-
-    def _is_asked_for(self, index: int) -> bool:
-        """Whether a note does what is asked for."""
-        label, query = self.found.labels[index], self.query
-        return label.function in query.functions or any(label.device in kind for kind in query.devices)
-
-    def _has_harmony(self, index: int) -> bool:
-        """Whether the chord under a note is the one that is asked for."""
-        query, note = self.query, self._note(index)
-        span = self.frame.span_of(note)
-        if not (query.numeral or query.kind or query.chord):
-            return True
-        if not span.written or (query.chord is not None and span.chord != query.chord):
-            return False
-        quality = chord_quality(span.chord)
-        if query.kind and _KINDS.get(quality, quality) != query.kind:
-            return False
-        if not query.numeral:
-            return True
-        key = self.frame.ground.key_at(note.note.onset).key
-        here = numeral(span.chord, key).replace("♭", "b").replace("♯", "#")
-        return here.rstrip("7") == query.numeral.rstrip("7")
-
-    def _why(self, places: list[int]) -> str:
-        """What a place has: its degrees, what it does, and over which chord."""
-        labels = self.found.labels
-        degrees = " ".join(labels[i].shown_degree for i in places)
-        done = dict.fromkeys(labels[i].device for i in places if self._is_asked_for(i))
-        chords = dict.fromkeys(
-            chord_words(self.frame.span_of(self._note(i))) for i in places if self.frame.span_of(self._note(i)).written
+        if not len(self.corpus):
+            return
+        if query.is_row:
+            stretches = self._rows()
+        elif query.is_figure:
+            stretches = self._figures()
+        elif query.is_whole:
+            stretches = self._stretches()
+        else:
+            rows = np.arange(len(self.corpus))
+            stretches = rows, rows
+        firsts, lasts = stretches
+        kept = (
+            self._harmony(firsts)
+            & self._ends(firsts, lasts)
+            & self._sizes(firsts, lasts)
+            & self._contexts(firsts, lasts)
         )
-        return ", ".join(filter(None, (degrees, *done, f"over {' '.join(chords)}" if chords else "")))
+        for first, last in zip(firsts[kept].tolist(), lasts[kept].tolist(), strict=True):
+            give_way()
+            hit = self._with_functions(first, last)
+            if hit is not None:
+                yield hit
 
-    def _note(self, index: int) -> FramedNote:
-        return self.frame.notes[index]
+    # -- stretches ----------------------------------------------------------------------------------
+
+    def _rows(self) -> _Stretches:
+        """Where the rows asked for stand, without a rest between."""
+        query, corpus, size = self.query, self.corpus, self.query.size
+        firsts = np.arange(max(0, len(corpus) - size + 1))
+        fits = corpus.parted[firsts + size - 1] == corpus.parted[firsts]
+        for k, degree in enumerate(query.degrees):
+            fits &= _same_degree(degree)[corpus.degree[firsts + k]]
+        for k, name in enumerate(query.pitches):
+            fits &= corpus.pitch[firsts + k] % 12 == name.pitch_class
+        pitch = corpus.pitch.astype(np.int32)
+        for k, move in enumerate(query.moves):
+            fits &= pitch[firsts + k + 1] - pitch[firsts + k] == move
+        for k, way in enumerate(query.ways):
+            fits &= np.sign(pitch[firsts + k + 1] - pitch[firsts + k]) == way
+        for k, value in enumerate(query.rhythm):
+            # Of the last note its own value counts, not when the next one comes.
+            times = corpus.gap if k < size - 1 else corpus.length
+            fits &= np.abs(times[firsts + k] - float(value)) < _SAME_TIME
+        firsts = firsts[fits]
+        return firsts, firsts + size - 1
+
+    def _figures(self) -> _Stretches:
+        """The figures, and the notes by themselves, of which a note does what is asked for; each with its goal."""
+        corpus = self.corpus
+        heads = np.where(corpus.figure < 0, np.arange(len(corpus)), corpus.figure)
+        firsts = np.unique(heads[self._asked])
+        lasts = corpus.figure_end[firsts]
+        goals = corpus.target[lasts]
+        return firsts, np.where(goals > lasts, goals, lasts)
+
+    def _stretches(self) -> _Stretches:
+        """Whole lines, or what stands between two rests."""
+        if self.whole:
+            firsts, lasts = self.corpus.firsts[:-1], self.corpus.firsts[1:] - 1
+            there = lasts >= firsts
+            return firsts[there], lasts[there]
+        lasts = np.nonzero(self.corpus.rest)[0]
+        return np.concatenate([[0], lasts[:-1] + 1]), lasts
+
+    # -- what must hold of a stretch ----------------------------------------------------------------
+
+    def _ends(self, firsts: NDArray[np.int64], lasts: NDArray[np.int64]) -> NDArray[np.bool_]:
+        query, degree = self.query, self.corpus.degree
+        fits = np.ones(len(firsts), dtype=bool)
+        if query.first:
+            fits &= _same_degree(query.first)[degree[firsts]]
+        if query.last:
+            fits &= _same_degree(query.last)[degree[lasts]]
+        if query.highest:
+            fits[fits] &= self._highest(firsts[fits], lasts[fits])
+        return fits
+
+    def _highest(self, firsts: NDArray[np.int64], lasts: NDArray[np.int64]) -> NDArray[np.bool_]:
+        wanted = _same_degree(self.query.highest)
+        fits = np.zeros(len(firsts), dtype=bool)
+        for k, (first, last) in enumerate(zip(firsts.tolist(), lasts.tolist(), strict=True)):
+            top = first + int(np.argmax(self.corpus.pitch[first : last + 1]))
+            fits[k] = wanted[self.corpus.degree[top]]
+        return fits
+
+    def _sizes(self, firsts: NDArray[np.int64], lasts: NDArray[np.int64]) -> NDArray[np.bool_]:
+        query, corpus = self.query, self.corpus
+        fits = np.ones(len(firsts), dtype=bool)
+        if any(query.notes):
+            counts = lasts - firsts + 1
+            fits &= (counts >= query.notes[0]) & (counts <= query.notes[1])
+        if any(query.bars):
+            bars = (corpus.onset[lasts] + corpus.length[lasts] - corpus.onset[firsts]) / corpus.bar[firsts]
+            rounded = np.maximum(1, np.round(bars))
+            fits &= (rounded >= query.bars[0]) & (rounded <= query.bars[1])
+        return fits
+
+    def _contexts(self, firsts: NDArray[np.int64], lasts: NDArray[np.int64]) -> NDArray[np.bool_]:
+        if not self.query.context:
+            return np.ones(len(firsts), dtype=bool)
+        wanted = plain_context(self.query.context)
+        has = np.array([any(wanted in plain_context(n) for n in name.split("; ")) for name in self.corpus.contexts])
+        # More than half of the notes are in it.
+        inside = np.concatenate([[0], np.cumsum(has[self.corpus.context])])
+        return 2 * (inside[lasts + 1] - inside[firsts]) > lasts - firsts + 1
+
+    def _harmony(self, firsts: NDArray[np.int64]) -> NDArray[np.bool_]:
+        """Whether the chord under the first note is the one that is asked for."""
+        query, corpus = self.query, self.corpus
+        fits = np.ones(len(firsts), dtype=bool)
+        if query.kind:
+            fits &= corpus.quality[firsts] == QUALITIES.index(query.kind)
+        if query.numeral or query.chord is not None:
+            wanted = query.numeral.rstrip("7")
+            chord = "" if query.chord is None else write_chord_symbol(query.chord)
+            answers = [
+                bool(symbol)
+                and (not wanted or numeral.replace("♭", "b").replace("♯", "#").rstrip("7") == wanted)
+                and (not chord or symbol == chord)
+                for symbol, _, numeral in corpus.chords
+            ]
+            fits &= np.array(answers, dtype=bool)[corpus.chord[firsts]]
+        return fits
+
+    # -- functions and devices ----------------------------------------------------------------------
+
+    @property
+    def _kinds(self) -> list[NDArray[np.bool_]]:
+        """For each function and kind of device asked for, which notes have it."""
+        functions = [self.corpus.function == FUNCTIONS.index(function) for function in self.query.functions]
+        devices = [
+            np.isin(self.corpus.device, [DEVICE_NAMES.index(device) for device in kind]) for kind in self.query.devices
+        ]
+        return [*functions, *devices]
+
+    @property
+    def _asked(self) -> NDArray[np.bool_]:
+        asked = np.zeros(len(self.corpus), dtype=bool)
+        for kind in self._kinds:
+            asked |= kind
+        return asked
+
+    def _with_functions(self, first: int, last: int) -> Found | None:
+        """A stretch with the notes of it that do what is asked for; None where they do not do all of it."""
+        query, corpus = self.query, self.corpus
+        if not (query.functions or query.devices):
+            return Found(first, last, ())
+        rows = range(first, last + 1)
+        does = [row for row in rows if self._does(row)]
+        if any(all(FUNCTIONS[corpus.function[row]] is not function for row in does) for function in query.functions):
+            return None
+        if any(all(DEVICE_NAMES[corpus.device[row]] not in kind for row in does) for kind in query.devices):
+            return None
+        if query.target:
+            wanted = _same_degree(query.target)
+            if not any(corpus.target[row] >= 0 and wanted[corpus.degree[corpus.target[row]]] for row in does):
+                return None
+        return Found(first, last, tuple(does))
+
+    def _does(self, row: int) -> bool:
+        """Whether a note does what is asked for."""
+        query = self.query
+        device = DEVICE_NAMES[self.corpus.device[row]]
+        return FUNCTIONS[self.corpus.function[row]] in query.functions or any(device in kind for kind in query.devices)
 
 
-def _same(degree: str, wanted: str) -> bool:
-    return degree == wanted or any(degree in pair and wanted in pair for pair in SAME_TONES)
+_Stretches = tuple[NDArray[np.int64], NDArray[np.int64]]
+"""The rows of the first notes, and of the last ones."""
+
+
+@lru_cache(64)
+def _same_degree(wanted: str) -> NDArray[np.bool_]:
+    """For each degree whether it is the wanted one, by this or another name; the last entry, of none, is False."""
+    tone = [wanted, *(name for pair in SAME_TONES if wanted in pair for name in pair)]
+    plain = {"2": "9", "4": "11", "6": "13"}
+    answers = [degree in tone or plain.get(degree, degree) in tone for degree in DEGREE_SEMITONES]
+    return np.array([*answers, False])

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
 from gavotte.harmony.changes import falls_a_fifth, is_two_five
 from gavotte.harmony.foreignness import chord_quality
 from gavotte.harmony.numerals import numeral
-from gavotte.solo.document import KeyRegion, Solo
+from gavotte.labelling.wording import degree_words
+from gavotte.solo.document import Function, KeyRegion, Solo
+from gavotte.solo.label import Label
 from gavotte.theory.chord import Chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
@@ -69,6 +72,19 @@ def context(solo: Solo) -> str:
         return "turnaround I VI ii V"
     names = [numeral(chord, key) for chord in chords]
     return " ".join(names[:6]) + (" …" if len(names) > 6 else "")
+
+
+def into_words(solo: Solo, labels: Sequence[Label]) -> str:
+    """What a cell over one chord goes into: "into the 3rd of a dominant"; "" for a line over several, or a free end."""
+    chords = chords_under(solo)
+    last = labels[-1] if labels else None
+    if len(chords) != 1 or last is None or last.function is not Function.CHORD:
+        return ""
+    degree = degree_words(last.degree, last.shown_degree)
+    return f"into the {degree} of {_ARTICLES.get(_single(chords[0].chord), 'a')} {_single(chords[0].chord)}"
+
+
+_ARTICLES = {"altered dominant": "an"}
 
 
 def is_numerals(context_text: str) -> bool:

@@ -12,7 +12,9 @@ from gavotte.solo.bounds import BoundsError, within_bounds
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.solo.label import Label
 from gavotte.solo.moving import excerpt, shifted
-from gavotte.vocabulary.harmony import home_key
+from gavotte.labelling.wording import symbol_words
+from gavotte.vocabulary.contexts import context_spans, contexts_between
+from gavotte.vocabulary.harmony import home_key, into_words
 from gavotte.vocabulary.naming import propose_name
 
 
@@ -37,23 +39,66 @@ class Source:
 
 
 @dataclass(frozen=True, slots=True)
+class Goal:
+    """The note behind a lick that its last note leads to: its name ("E♭"), its degree and chord in words."""
+
+    pitch: str
+    degree: str
+    chord: str
+
+    @property
+    def words(self) -> str:
+        """ "the 3 of Cmaj7"."""
+        return f"the {self.degree} of {self.chord}" if self.chord else f"the {self.degree}"
+
+
+STATUSES = ("new", "learning", "mine")
+"""How far one is with a lick."""
+MOST_STARS = 5
+
+
+@dataclass(frozen=True, slots=True)
 class Lick:
-    """A kept lick. ``solo`` is its excerpt, bar 1 being the bar it starts in; ``labels`` are those it had there."""
+    """A kept lick. ``solo`` is its excerpt, bar 1 being the bar it starts in; ``labels`` are those it had there.
+
+    ``contexts`` are the harmonic contexts it was played in, the fittest first; ``leads_to`` is what its last note leads
+    to behind it, ``span`` where it sounds in its solo's recording (seconds). ``tags``, ``words``, ``rating`` (stars, 0
+    for none) and ``status`` are the user's.
+    """
 
     name: str
     solo: Solo
     labels: tuple[Label, ...]
     source: Source
+    contexts: tuple[str, ...] = ()
+    leads_to: Goal | None = None
+    span: tuple[float, float] | None = None
+    tags: tuple[str, ...] = ()
+    words: str = ""
+    rating: int = 0
+    status: str = "new"
 
     def renamed(self, name: str) -> Lick:
         """The lick under another name."""
         return replace(self, name=name)
 
+    @property
+    def goal(self) -> str:
+        """What its last note is or leads to, for a cell over one chord: "into the 3rd of a dominant"; else ""."""
+        return into_words(self.solo, self.labels)
 
-def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, last: str) -> Lick:
+
+def keep_lick(
+    solo: Solo,
+    solo_id: str,
+    labels: tuple[Label, ...],
+    first: str,
+    last: str,
+    span: tuple[float, float] | None = None,
+) -> Lick:
     """The notes from ``first`` to ``last`` (ids, in either order) as a lick with a proposed name.
 
-    Raises KeyError for an unknown note.
+    ``labels`` are those of the whole solo. Raises KeyError for an unknown note.
     """
     part = excerpt(solo, first, last)
     heard = _keys_heard(solo, part)
@@ -70,7 +115,30 @@ def keep_lick(solo: Solo, solo_id: str, labels: tuple[Label, ...], first: str, l
     if last_bar.onset == end and last_bar.number > grid.at(ordered[0].onset).number:
         last_bar = grid.bars[grid.index_at(end) - 1]
     source = Source(solo_id, solo.title, solo.player, grid.at(ordered[0].onset).number, last_bar.number)
-    return Lick(propose_name(part, kept), part, kept, source)
+    contexts = contexts_between(context_spans(ground_of(solo)), ordered[0].onset, end)
+    contexts = tuple(dict.fromkeys((*contexts, *contexts_of(part))))
+    return Lick(propose_name(part, kept), part, kept, source, contexts, _goal(solo, labels, kept), span)
+
+
+def contexts_of(part: Solo) -> tuple[str, ...]:
+    """The contexts of a lick by its own chords, without the solo it comes from."""
+    if not part.notes:
+        return ()
+    end = max(note.end for note in part.notes)
+    return contexts_between(context_spans(ground_of(part)), part.notes[0].onset, end)
+
+
+def _goal(solo: Solo, labels: tuple[Label, ...], kept: tuple[Label, ...]) -> Goal | None:
+    """The note behind a lick that its last note leads to."""
+    target = kept[-1].target if kept else None
+    if target is None or target not in solo.places or any(label.note == target for label in kept):
+        return None
+    place = solo.places[target]
+    label = next((label for label in labels if label.note == target), None)
+    if label is None:
+        return None
+    chord = symbol_words(label.chord) if label.chord else ""
+    return Goal(solo.notes[place].pitch.name.shown, label.shown_degree, chord)
 
 
 def _keys_heard(solo: Solo, part: Solo) -> tuple[KeyRegion, ...]:
@@ -90,10 +158,20 @@ def _checked(lick: Lick) -> Lick:
     strange = [label.note for label in lick.labels if label.note not in lick.solo.places]
     if strange:
         raise BoundsError(f"there is a label of note {strange[0]!r}, which is not there")
+    if lick.status not in STATUSES:
+        raise BoundsError(f"its status {lick.status[:40]!r} is none of {', '.join(STATUSES)}")
+    if not 0 <= lick.rating <= MOST_STARS:
+        raise BoundsError(f"it has {lick.rating} stars, of {MOST_STARS}")
+    if lick.span is not None and not 0.0 <= lick.span[0] <= lick.span[1] < _LONGEST:
+        raise BoundsError("it sounds nowhere in a recording")
     return lick
 
 
+_LONGEST = 1e6
+"""Seconds of a recording, at most."""
+
+
 LICK_DOCUMENT = DocumentKind(
-    "gavotte-lick", 6, "lick", Lick, {version: with_version(version + 1) for version in range(1, 6)}, _checked
+    "gavotte-lick", 7, "lick", Lick, {version: with_version(version + 1) for version in range(1, 7)}, _checked
 )
 """How the library keeps a lick."""

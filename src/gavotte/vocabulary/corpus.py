@@ -1,0 +1,279 @@
+"""Labelled lines as numbers, and many of them end to end: what is searched and compared.
+
+A line's notes stand in one structured array, an entry for each note but grace notes, so that ten thousand licks are
+gone through in a few milliseconds. What has a name (degrees, devices, chords) stands there by its place in a table.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cached_property
+from typing import TypeVar
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from gavotte.giving_way import give_way
+from gavotte.harmony.foreignness import chord_quality
+from gavotte.harmony.numerals import numeral
+from gavotte.labelling.labeller import Labelled
+from gavotte.labelling.wording import chord_words
+from gavotte.solo.document import Function
+from gavotte.solo.label import DEVICES, Label
+from gavotte.theory.chord import DEGREE_SEMITONES
+from gavotte.theory.chord_symbol import write_chord_symbol
+from gavotte.vocabulary.contexts import ContextSpan, context_spans
+
+NameT = TypeVar("NameT", str, tuple[str, str, str])
+
+DEGREES = tuple(DEGREE_SEMITONES)
+"""The degrees labels use; a note has its place in it."""
+FUNCTIONS = tuple(Function)
+DEVICE_NAMES = tuple(device for devices in DEVICES.values() for device in devices)
+QUALITIES = ("major", "minor", "dominant", "half-diminished", "diminished", "sus")
+"""Kinds of chords, as they are asked for."""
+_QUALITY_OF = {"half": "half-diminished", "dim": "diminished"}
+
+NOTE = np.dtype(
+    [
+        ("place", np.int32),
+        ("onset", np.float64),
+        ("length", np.float32),
+        ("beat", np.float32),
+        ("bar", np.float32),
+        ("strong", np.bool_),
+        ("pitch", np.int16),
+        ("degree", np.int8),
+        ("function", np.int8),
+        ("device", np.int8),
+        ("target", np.int32),
+        ("figure", np.int32),
+        ("chord", np.int16),
+        ("quality", np.int8),
+        ("root", np.int8),
+        ("tonic", np.int8),
+        ("context", np.int16),
+        ("rest", np.bool_),
+    ]
+)
+"""A note: ``place`` is its index in the solo; ``onset`` and ``length`` in quarter notes, ``beat`` in beats from the bar's
+first, ``bar`` the length of its bar in quarter notes; ``pitch`` a MIDI number; ``target`` the note it leads to, ``figure`` the first note of its figure, both by index in
+the line or -1; ``chord`` and ``context`` by the line's own tables; ``quality`` and ``root`` -1 where no chord is written;
+``rest`` says that a rest or the end of the line follows.
+"""
+
+
+@dataclass(frozen=True, eq=False)
+class LabelledLine:
+    """The notes of a labelled line but its grace notes; ``chords`` are (symbol in normal form, in words, numeral),
+    ``contexts`` the contexts that hold a note, each with those that hold it as well ("long ii-V-I; turnaround").
+    """
+
+    notes: NDArray[np.void]
+    chords: tuple[tuple[str, str, str], ...] = ()
+    contexts: tuple[str, ...] = ()
+
+    def packed(self) -> bytes:
+        """The line as bytes, for ``unpacked``."""
+        return msgspec.msgpack.encode((self.notes.tobytes(), self.chords, self.contexts))
+
+    @staticmethod
+    def unpacked(data: bytes) -> LabelledLine:
+        """The line of some bytes. Raises ValueError for what is none."""
+        try:
+            notes, chords, contexts = msgspec.msgpack.decode(data, type=_Packed)
+        except msgspec.MsgspecError as error:
+            raise ValueError(f"this is no line: {error}") from error
+        return LabelledLine(np.frombuffer(notes, dtype=NOTE), chords, contexts)
+
+
+_Packed = tuple[bytes, tuple[tuple[str, str, str], ...], tuple[str, ...]]
+
+
+def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> LabelledLine:
+    """The line of a labelled solo; with ``labels`` other than those it has, one for each note."""
+    labels = found.labels if labels is None else labels
+    solo, frame = found.solo, found.frame
+    heads = [i for i, note in enumerate(solo.notes) if not note.grace]
+    row_of = {place: row for row, place in enumerate(heads)}
+    notes = np.zeros(len(heads), dtype=NOTE)
+    figures: dict[str, int] = {}
+    chords: dict[tuple[str, str, str], int] = {}
+    contexts: dict[str, int] = {}
+    spans = context_spans(frame.ground)
+    for row, place in enumerate(heads):
+        give_way()
+        note, framed, label = solo.notes[place], frame.notes[place], labels[place]
+        span = frame.span_of(framed)
+        key = frame.ground.key_at(note.onset).key
+        bar, offset = frame.grid.locate(note.onset)
+        figure = -1 if label.group is None else figures.setdefault(label.group, row)
+        quality = chord_quality(span.chord) if span.written else ""
+        words = (write_chord_symbol(span.chord) if span.written else "", chord_words(span))
+        named = (*words, numeral(span.chord, key) if span.written else "")
+        notes[row] = (
+            place,
+            float(note.onset),
+            float(note.duration),
+            float(offset / bar.meter.beat_at(offset)[1].length) if offset >= 0 else 0.0,
+            float(bar.meter.bar_length),
+            framed.strong,
+            framed.pitch,
+            DEGREES.index(label.degree) if label.degree in DEGREES else -1,
+            FUNCTIONS.index(label.function),
+            DEVICE_NAMES.index(label.device),
+            row_of.get(solo.places.get(label.target or "", -1), -1),
+            figure,
+            chords.setdefault(named, len(chords)),
+            QUALITIES.index(_QUALITY_OF.get(quality, quality)) if quality else -1,
+            span.chord.root.pitch_class if span.written else -1,
+            key.tonic.pitch_class,
+            contexts.setdefault(_contexts_at(spans, note.onset), len(contexts)),
+            framed.rest_after or row == len(heads) - 1,
+        )
+    return LabelledLine(notes, tuple(chords), tuple(contexts))
+
+
+def _contexts_at(spans: Sequence[ContextSpan], onset: Fraction) -> str:
+    # No context is so long that many begin before it ends.
+    near = spans[: bisect_right(spans, onset, key=lambda span: span.onset)][-_NEAR:]
+    return "; ".join(dict.fromkeys(span.name for span in near if span.onset <= onset < span.end))
+
+
+_NEAR = 24
+
+
+class Corpus:
+    """Many lines end to end. A note is meant by its row; ``line_of`` and ``firsts`` lead to the lines and back."""
+
+    def __init__(self, lines: Iterable[LabelledLine]) -> None:
+        self.lines = tuple(lines)
+        sizes = [len(line.notes) for line in self.lines]
+        self.firsts: NDArray[np.int64] = np.cumsum([0, *sizes])
+        self.line_of: NDArray[np.int64] = np.repeat(np.arange(len(sizes)), sizes)
+        self.chords, self.chord = _one_table(self.lines, "chord", lambda line: line.chords)
+        """Every chord there is, as in a line, and each note's place among them."""
+        self.contexts, self.context = _one_table(self.lines, "context", lambda line: line.contexts)
+        self._notes = np.concatenate([*(line.notes for line in self.lines), np.zeros(0, dtype=NOTE)])
+
+    def __len__(self) -> int:
+        return len(self._notes)
+
+    def _column(self, name: str) -> NDArray:  # type: ignore[type-arg]
+        # What lies side by side is gone through several times as fast.
+        return np.ascontiguousarray(self._notes[name])
+
+    @cached_property
+    def pitch(self) -> NDArray[np.int16]:
+        """MIDI numbers."""
+        return self._column("pitch")
+
+    @cached_property
+    def degree(self) -> NDArray[np.int8]:
+        """Places in ``DEGREES``."""
+        return self._column("degree")
+
+    @cached_property
+    def function(self) -> NDArray[np.int8]:
+        """Places in ``FUNCTIONS``."""
+        return self._column("function")
+
+    @cached_property
+    def device(self) -> NDArray[np.int8]:
+        """Places in ``DEVICE_NAMES``."""
+        return self._column("device")
+
+    @cached_property
+    def quality(self) -> NDArray[np.int8]:
+        """Places in ``QUALITIES``, -1 where no chord is written."""
+        return self._column("quality")
+
+    @cached_property
+    def onset(self) -> NDArray[np.float64]:
+        """Quarter notes from bar 1."""
+        return self._column("onset")
+
+    @cached_property
+    def length(self) -> NDArray[np.float32]:
+        """Quarter notes."""
+        return self._column("length")
+
+    @cached_property
+    def beat(self) -> NDArray[np.float32]:
+        """Beats from the first of the bar."""
+        return self._column("beat")
+
+    @cached_property
+    def bar(self) -> NDArray[np.float32]:
+        """How long each note's bar is, in quarter notes."""
+        return self._column("bar")
+
+    @cached_property
+    def strong(self) -> NDArray[np.bool_]:
+        """Whether a note stands on a strong beat."""
+        return self._column("strong")
+
+    @cached_property
+    def rest(self) -> NDArray[np.bool_]:
+        """Whether a rest or the end of the line follows."""
+        return self._column("rest")
+
+    @cached_property
+    def place(self) -> NDArray[np.int32]:
+        """Indexes in the solos."""
+        return self._column("place")
+
+    @cached_property
+    def gap(self) -> NDArray[np.float32]:
+        """Quarter notes to the next note; the length of the note where a line ends."""
+        onset = self.onset
+        gap = np.append(np.diff(onset), 0.0).astype(np.float32)
+        ends = self.firsts[1:] - 1
+        ends = ends[ends >= 0]
+        gap[ends] = self.length[ends]
+        return gap
+
+    @cached_property
+    def target(self) -> NDArray[np.int64]:
+        """The row of the note each one leads to, -1 where it leads nowhere."""
+        return self._rows("target")
+
+    @cached_property
+    def figure(self) -> NDArray[np.int64]:
+        """The row of the first note of each note's figure, -1 where it belongs to none."""
+        return self._rows("figure")
+
+    def _rows(self, name: str) -> NDArray[np.int64]:
+        own = self._column(name).astype(np.int64)
+        return np.where(own < 0, -1, own + self.firsts[self.line_of])
+
+    @cached_property
+    def figure_end(self) -> NDArray[np.int64]:
+        """The row of the last note of each note's figure; its own where it belongs to none."""
+        rows = np.arange(len(self))
+        heads = np.where(self.figure < 0, rows, self.figure)
+        last = np.zeros(len(self), dtype=np.int64)
+        np.maximum.at(last, heads, rows)
+        return last[heads]
+
+    @cached_property
+    def parted(self) -> NDArray[np.int64]:
+        """How many rests and ends of lines come before each row, with one entry more: equal where no rest lies between."""
+        return np.concatenate([[0], np.cumsum(self.rest)])
+
+
+def _one_table(
+    lines: Sequence[LabelledLine], column: str, own: Callable[[LabelledLine], tuple[NameT, ...]]
+) -> tuple[tuple[NameT, ...], NDArray[np.int32]]:
+    """The names of all lines in one table, and where each note's name stands in it."""
+    table: dict[NameT, int] = {}
+    parts = [np.zeros(0, dtype=np.int32)]
+    for line in lines:
+        if len(line.notes):
+            codes = np.array([table.setdefault(name, len(table)) for name in own(line)], dtype=np.int32)
+            parts.append(codes[line.notes[column]])
+    return tuple(table), np.concatenate(parts)
