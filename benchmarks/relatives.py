@@ -1,14 +1,15 @@
 """Variants of licks looked for among others: ``PYTHONPATH=. python benchmarks/relatives.py [OTHERS]``.
 
-The licks are the phrases of the lines composed for phrases (see ``tests/phrasing/marked_lines.py``); the costs were set on
-those of the first two sets, the figures are of the others. Of each a script makes six variants: transposed, ornamented, in another rhythm, partly in another
-octave, displaced, cut. They lie among as many phrases of other lines as is asked for, which a script makes over the same
-kinds of changes. For each way to compare, how many of the variants are among the ten nearest, and how far up the first
-one is.
+The licks are the phrases of the lines composed for phrases (see ``tests/phrasing/marked_lines.py``); the costs were
+set on those of the first two sets, the figures are of the others. Of each a script makes six variants: transposed,
+ornamented, in another rhythm, partly in another octave, displaced, cut. They lie among as many phrases of other lines
+as is asked for, which a script makes over the same kinds of changes. For each way to compare, how many of the
+variants are among the ten nearest, and how far up the first one is.
 """
 
 from __future__ import annotations
 
+import itertools
 import random
 import resource
 import sys
@@ -142,7 +143,7 @@ def by_alignment(corpus: Corpus, asked: Sequence[LabelledLine]) -> Rank:
 
 def _moves(line: LabelledLine) -> list[int]:
     pitch = line.notes["pitch"].astype(int)
-    return [int(b - a) for a, b in zip(pitch[:-1], pitch[1:], strict=True)]
+    return [int(b - a) for a, b in itertools.pairwise(pitch)]
 
 
 def by_ngrams(corpus: Corpus, asked: Sequence[LabelledLine]) -> Rank:

@@ -135,9 +135,9 @@ def test_licks_are_listed_renamed_and_deleted(qtbot: QtBot, window: MainWindow) 
     count = desk.licks.count()
     desk.name.setText("The one I want in twelve keys")
     qtbot.keyClick(desk.name, Qt.Key.Key_Return)
-    assert desk.licks.item(0).text() == "The one I want in twelve keys"
+    assert desk.licks.rows[0].name == "The one I want in twelve keys"
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert desk.licks.item(0).text() != "The one I want in twelve keys"
+    assert desk.licks.rows[0].name != "The one I want in twelve keys"
     desk.licks.setFocus()
     qtbot.keyClick(desk.licks, Qt.Key.Key_Delete)
     assert desk.licks.count() == count - 1

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 from tests.conftest import make_solo
-from tests.phrasing.marked_lines import FIRST, FOURTH, SECOND, marked
+from tests.phrasing.marked_lines import FIFTH, FIRST, SECOND, marked
 from tests.phrasing.measuring import agreeing_ends, agreeing_motifs
 from tests.random_solos import random_solo
 
@@ -63,12 +63,12 @@ def test_a_pickup_belongs_to_the_phrase_it_leads_into() -> None:
 
 
 def test_a_sequence_is_not_divided_before_its_last_member() -> None:
-    waltz = next(marked(line) for line in FOURTH if line[0].startswith("waltz"))
-    cells = waltz.motifs["b"]
-    starts = {phrase.first for phrase in phrases_of(waltz.solo)}
+    swing = marked(FIFTH[0])
+    cells = swing.motifs["c"]
+    starts = {phrase.first for phrase in phrases_of(swing.solo)}
     assert cells[0][0] in starts
     assert not starts & set(range(cells[0][0] + 1, cells[-1][1] + 1))
-    loose = phrases_of(waltz.solo, weights=replace(WEIGHTS, sequence=0.0))
+    loose = phrases_of(swing.solo, weights=replace(WEIGHTS, sequence=0.0))
     assert {phrase.first for phrase in loose} & set(range(cells[0][0] + 1, cells[-1][1] + 1))
 
 

@@ -40,8 +40,8 @@ class Lines:
 
 @dataclass(frozen=True)
 class Index:
-    """All solos and licks of a library as lines. ``fresh`` are those that were made for it, to be kept: owner, when that
-    was changed, and the line as bytes.
+    """All solos and licks of a library as lines. ``fresh`` are those that were made for it, to be kept: owner, when
+    that was changed, and the line as bytes.
     """
 
     solos: Lines

@@ -19,8 +19,8 @@ MOST_PLACES = 200
 
 @dataclass(frozen=True, slots=True)
 class Answer:
-    """A lick or a place of a solo (by its ``owner``'s id) that answers: the rows of its first and last note in the line of
-    that, those that say why, and why in words.
+    """A lick or a place of a solo (by its ``owner``'s id) that answers: the rows of its first and last note in the
+    line of that, those that say why, and why in words.
     """
 
     owner: str

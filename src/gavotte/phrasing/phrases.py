@@ -1,10 +1,11 @@
 """Where a line is divided into phrases.
 
 Each place between two notes is weighed by what makes a listener hear an end there (a rest, a long note, a leap, a new
-unit of the form, a rhythm that begins again), each stretch between two ends by how far it is from the usual length; the
-best division of the whole line is found by dynamic programming. After the grouper of D. Temperley, *The Cognition of
-Basic Musical Structures* (2001), ch. 3, whose rules for gaps, lengths and parallels these are; leaps as in the local
-boundary model of E. Cambouropoulos (ICMC 2001), and as there a time is long beside the times about it. The weights were fitted on lines composed for it.
+unit of the form, a rhythm that begins again), each stretch between two ends by how far it is from the usual length;
+the best division of the whole line is found by dynamic programming. After the grouper of D. Temperley, *The Cognition
+of Basic Musical Structures* (2001), ch. 3, whose rules for gaps, lengths and parallels these are; leaps as in the
+local boundary model of E. Cambouropoulos (ICMC 2001), and as there a time is long beside the times about it. The
+weights were fitted on lines composed for it.
 """
 
 from __future__ import annotations
@@ -30,28 +31,30 @@ from gavotte.theory.meter import Meter
 class Weights:
     """What speaks for the end of a phrase, and against a phrase of another than the usual length."""
 
-    rest: float = 0.89
+    rest: float = 0.64
     """Each beat of rest, up to ``most_rest``."""
     most_rest: float = 0.86
-    long: float = 0.59
+    long: float = 0.66
     """Each doubling of the time to the next note against the usual one, up to ``most_long`` doublings."""
-    nearby: float = 0.67
+    nearby: float = 0.85
     """How much of what is usual is that of the notes about, and not of the whole line: by the logarithm."""
     peak: float = 0.1
     """A longer time to the next note than both before and after it."""
-    most_long: float = 3.3
-    leap: float = 0.38
+    most_long: float = 2.95
+    leap: float = 0.29
     """A leap of a fifth and more."""
-    four_bars: float = 1.48
-    two_bars: float = 1.1
-    bar: float = 0.34
+    four_bars: float = 1.1
+    two_bars: float = 1.39
+    bar: float = 0.24
     """A new unit of the form begins about here: of four bars, of two, of one; where a bar has fewer than four beats,
     the larger ones are of twice as many."""
-    parallel: float = 0.61
+    parallel: float = 0.29
     """The rhythm that begins here has begun before at the same place of the bar."""
     shape: float = 0.35
     """So has the contour: the directions of the first moves, with the first two times."""
-    leads: float = 1.6
+    ahead: float = 0.33
+    """It begins again further on, where as much speaks for an end as here."""
+    leads: float = 1.52
     """What speaks against an end within a figure, or between it and what it leads to."""
     sequence: float = 1.86
     """What speaks against an end inside a sequence: between the first, second and third time of a cell."""
@@ -60,7 +63,7 @@ class Weights:
     short: float = 4.7
     long_phrase: float = 4.8
     """What a phrase costs that is half the shortest usual length, or double the longest; beyond it, by the square."""
-    shortest: float = 1.54
+    shortest: float = 1.7
     longest: float = 4.03
     """The usual lengths, in bars of four beats."""
 
@@ -238,6 +241,7 @@ def _worths(notes: Sequence[Note], where: Sequence[_Place], weights: Weights) ->
     ways = np.sign(np.diff([note.pitch.midi for note in notes])).tolist()
     begun: set[tuple[float, ...]] = set()
     worths = []
+    rhythms = []
     for i in range(1, len(notes)):
         before, note = notes[i - 1], notes[i]
         end = number(before.onset) + number(before.duration)
@@ -254,6 +258,10 @@ def _worths(notes: Sequence[Note], where: Sequence[_Place], weights: Weights) ->
         if worth > weights.boundary:
             begun |= {rhythm, shape}
         worths.append(worth - weights.boundary)
+        rhythms.append(rhythm)
+    last = {rhythm: i for i, rhythm in enumerate(rhythms) if worths[i] > 0}
+    for i, rhythm in enumerate(rhythms):
+        worths[i] += weights.ahead * (last.get(rhythm, -1) > i)
     for i in _inside_sequences(notes, apart):
         worths[i - 1] -= weights.sequence
     return worths

@@ -2,9 +2,10 @@
 
 An alignment of sequences whose costs have names (after S. B. Needleman and C. D. Wunsch, Journal of Molecular Biology
 48, 1970, and for places inside longer lines P. H. Sellers, Journal of Algorithms 1, 1980; for melodies M. Mongeau and
-D. Sankoff, Computers and the Humanities 24, 1990): notes are compared by their degree against the chord, what they do and
-whether they stand on a strong beat, the moves between them by interval and by rhythm. So a line that is transposed costs
-nothing; one in another octave, with an ornament or in other values costs little, one that loses its target much.
+D. Sankoff, Computers and the Humanities 24, 1990): notes are compared by their degree against the chord, what they do
+and whether they stand on a strong beat, the moves between them by interval and by rhythm. So a line that is
+transposed costs nothing; one in another octave, with an ornament or in other values costs little, one that loses its
+target much.
 """
 
 from __future__ import annotations
@@ -48,9 +49,11 @@ class Costs:
     most_rhythm: float = 2.0
     ornament: float = 0.4
     """A note more that only leads on; one that is at home in the chord costs ``note``."""
-    note: float = 0.75
-    lost: float = 0.55
-    """A note fewer that only leads on; one that is at home in the chord costs ``note``, one that is led to ``target``."""
+    note: float = 1.0
+    lost: float = 0.7
+    """A note fewer that only leads on; one that is at home in the chord costs ``note``, one that is led to
+    ``target``.
+    """
     target: float = 1.5
     edge: float = 0.55
     """A note fewer at the beginning or the end; ``far`` where more than a third of all is left out there."""
@@ -73,8 +76,8 @@ _LEADING = (Function.APPROACH, Function.PASSING)
 
 @dataclass(frozen=True, slots=True)
 class Aligned:
-    """Two lines laid note against note. ``pairs`` are rows of the first and the second line, in order, None where one has
-    no note; ``cost`` is what all of it costs, ``likeness`` from 1 (the same) down to 0 (nothing in common).
+    """Two lines laid note against note. ``pairs`` are rows of the first and the second line, in order, None where one
+    has no note; ``cost`` is what all of it costs, ``likeness`` from 1 (the same) down to 0 (nothing in common).
     """
 
     pairs: tuple[tuple[int | None, int | None], ...]
@@ -322,7 +325,8 @@ def _note_costs(asked: Asked, row: int) -> NDArray[np.float32]:
     by_function = np.where(np.arange(len(FUNCTIONS)) == corpus.function[row], 0.0, costs.function)
     by_beat = np.where(np.arange(2) == int(corpus.strong[row]), 0.0, costs.beat)
     table = by_degree[:, None, None] + by_function[None, :, None] + by_beat[None, None, :]
-    return table.astype(np.float32).reshape(-1)
+    flat: NDArray[np.float32] = table.astype(np.float32).reshape(-1)
+    return flat
 
 
 def _degree_costs(costs: Costs) -> NDArray[np.float64]:

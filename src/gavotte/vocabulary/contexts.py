@@ -80,9 +80,8 @@ def _named(changes: Sequence[Change], key: Key, bar: Fraction) -> Iterator[tuple
     two_five = _two_five(changes, bar)
     if two_five is not None:
         yield two_five
-    elif len(changes) > 1 and first.chord.is_dominant and falls_a_fifth(first.chord, changes[1].chord):
-        if not changes[1].chord.is_dominant:
-            yield 2, "V-i" if changes[1].chord.third == "b3" else "V-I"
+    elif _cadences(changes):
+        yield 2, "V-i" if changes[1].chord.third == "b3" else "V-I"
     for matcher, name in ((cycle, "dominant cycle"), (turnaround, "turnaround"), (cliche, "line cliché")):
         answer = matcher(changes, key)
         if answer is not None:
@@ -91,6 +90,13 @@ def _named(changes: Sequence[Change], key: Key, bar: Fraction) -> Iterator[tuple
     quality = chord_quality(first.chord)
     if first.length >= _STATIC_BARS * bar and quality in STATIC:
         yield 1, STATIC[quality]
+
+
+def _cadences(changes: Sequence[Change]) -> bool:
+    """Whether the first of some changes is a dominant that falls to what is none."""
+    if len(changes) < 2 or not changes[0].chord.is_dominant or changes[1].chord.is_dominant:
+        return False
+    return falls_a_fifth(changes[0].chord, changes[1].chord)
 
 
 def _two_five(changes: Sequence[Change], bar: Fraction) -> tuple[int, str] | None:
@@ -148,7 +154,7 @@ def contexts_between(spans: Sequence[ContextSpan], start: Fraction, end: Fractio
         if shared <= 0:
             continue
         through, within = shared / (span.end - span.onset), shared / length
-        if through > _MOST and within > _MOST or (within > _NEARLY_ALL and span.name not in _CADENCES):
+        if (through > _MOST and within > _MOST) or (within > _NEARLY_ALL and span.name not in _CADENCES):
             fitting.append((-float(through * within), span.name))
     return tuple(dict.fromkeys(name for _, name in sorted(fitting)))
 

@@ -43,6 +43,7 @@ NOTE = np.dtype(
         ("place", np.int32),
         ("onset", np.float64),
         ("length", np.float32),
+        ("number", np.int32),
         ("beat", np.float32),
         ("bar", np.float32),
         ("strong", np.bool_),
@@ -60,10 +61,11 @@ NOTE = np.dtype(
         ("rest", np.bool_),
     ]
 )
-"""A note: ``place`` is its index in the solo; ``onset`` and ``length`` in quarter notes, ``beat`` in beats from the bar's
-first, ``bar`` the length of its bar in quarter notes; ``pitch`` a MIDI number; ``target`` the note it leads to, ``figure`` the first note of its figure, both by index in
-the line or -1; ``chord`` and ``context`` by the line's own tables; ``quality`` and ``root`` -1 where no chord is written;
-``rest`` says that a rest or the end of the line follows.
+"""A note: ``place`` is its index in the solo; ``onset`` and ``length`` in quarter notes, ``number`` that of its bar,
+``beat`` in beats from the bar's first, ``bar`` the length of its bar in quarter notes; ``pitch`` a MIDI number;
+``target`` the note it leads to, ``figure`` the first note of its figure, both by index in the line or -1; ``chord``
+and ``context`` by the line's own tables; ``quality`` and ``root`` -1 where no chord is written; ``rest`` says that a
+rest or the end of the line follows.
 """
 
 
@@ -94,6 +96,14 @@ class LabelledLine:
 _Packed = tuple[bytes, tuple[tuple[str, str, str], ...], tuple[str, ...]]
 
 
+def bars_words(notes: NDArray[np.void], first: int, last: int) -> str:
+    """The bars from one note to another: "bars 3–4", "bar 7", "the pickup"."""
+    start, end = int(notes["number"][first]), int(notes["number"][last])
+    if start == end:
+        return f"bar {start}" if start else "the pickup"
+    return f"bars {start}–{end}" if start else f"the pickup to bar {end}"
+
+
 def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> LabelledLine:
     """The line of a labelled solo; with ``labels`` other than those it has, one for each note."""
     labels = found.labels if labels is None else labels
@@ -119,6 +129,7 @@ def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> Lab
             place,
             float(note.onset),
             float(note.duration),
+            bar.number,
             float(offset / bar.meter.beat_at(offset)[1].length) if offset >= 0 else 0.0,
             float(bar.meter.bar_length),
             framed.strong,
@@ -262,7 +273,9 @@ class Corpus:
 
     @cached_property
     def parted(self) -> NDArray[np.int64]:
-        """How many rests and ends of lines come before each row, with one entry more: equal where no rest lies between."""
+        """How many rests and ends of lines come before each row, with one entry more: equal where no rest lies
+        between.
+        """
         return np.concatenate([[0], np.cumsum(self.rest)])
 
 

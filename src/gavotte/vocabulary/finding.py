@@ -191,7 +191,8 @@ class _Search:
         has = np.array([any(wanted in plain_context(n) for n in name.split("; ")) for name in self.corpus.contexts])
         # More than half of the notes are in it.
         inside = np.concatenate([[0], np.cumsum(has[self.corpus.context])])
-        return 2 * (inside[lasts + 1] - inside[firsts]) > lasts - firsts + 1
+        mostly: NDArray[np.bool_] = 2 * (inside[lasts + 1] - inside[firsts]) > lasts - firsts + 1
+        return mostly
 
     def _harmony(self, firsts: NDArray[np.int64]) -> NDArray[np.bool_]:
         """Whether the chord under the first note is the one that is asked for."""

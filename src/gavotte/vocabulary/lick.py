@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from gavotte.formats.document import DocumentKind, with_version
 from gavotte.harmony.ground import ground_of
+from gavotte.labelling.wording import degree_words, symbol_words
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.bounds import BoundsError, within_bounds
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.solo.label import Label
 from gavotte.solo.moving import excerpt, shifted
-from gavotte.labelling.wording import symbol_words
 from gavotte.vocabulary.contexts import context_spans, contexts_between
-from gavotte.vocabulary.harmony import home_key, into_words
+from gavotte.vocabulary.harmony import context, home_key, into_words, is_numerals
 from gavotte.vocabulary.naming import propose_name
 
 
@@ -83,9 +84,23 @@ class Lick:
         return replace(self, name=name)
 
     @property
+    def proposed_name(self) -> str:
+        """The name that is proposed for it."""
+        return propose_name(self.solo, self.labels, form_of(self.solo, self.contexts))
+
+    @property
     def goal(self) -> str:
         """What its last note is or leads to, for a cell over one chord: "into the 3rd of a dominant"; else ""."""
         return into_words(self.solo, self.labels)
+
+    @property
+    def landing(self) -> str:
+        """What it ends on: "ends on the 3 of F△7"."""
+        if not self.labels:
+            return ""
+        last = self.labels[-1]
+        over = f" of {symbol_words(last.chord)}" if last.chord else ""
+        return f"ends on the {degree_words(last.degree, last.shown_degree)}{over}"
 
 
 def keep_lick(
@@ -117,7 +132,13 @@ def keep_lick(
     source = Source(solo_id, solo.title, solo.player, grid.at(ordered[0].onset).number, last_bar.number)
     contexts = contexts_between(context_spans(ground_of(solo)), ordered[0].onset, end)
     contexts = tuple(dict.fromkeys((*contexts, *contexts_of(part))))
-    return Lick(propose_name(part, kept), part, kept, source, contexts, _goal(solo, labels, kept), span)
+    name = propose_name(part, kept, form_of(part, contexts))
+    return Lick(name, part, kept, source, contexts, _goal(solo, labels, kept), span)
+
+
+def form_of(part: Solo, contexts: Sequence[str]) -> str:
+    """What a lick is called after where its chords have no name together: the first of its contexts; else ""."""
+    return contexts[0] if contexts and is_numerals(context(part)) else ""
 
 
 def contexts_of(part: Solo) -> tuple[str, ...]:

@@ -1,12 +1,12 @@
 """What musicians ask for, in one line: "3 5 ♭7 ♭9 on V", "enclosure of 5 on ii", "+2 +1 -4", "C E♭ G", "up up down".
 
 A query is a row of words. Degrees, moves in semitones with their sign, pitches, directions and the values behind
-``rhythm`` follow each other in the line; where several kinds are given they are asked of the same notes, each row from
-the first of them on. The words behind ``from``, ``to`` and ``highest`` are the degrees of the first, last and highest
-note, behind ``of`` that of a note that is led to, behind ``on`` a numeral or a kind of chord, behind ``over`` a chord by
-its symbol, behind ``in`` a harmonic context. Functions and devices stand by their names. ``notes`` and ``bars`` say how
-long it is, ``by``, ``tag``, ``status``, ``rated`` and ``named`` whose, and which of the licks. What has several words
-stands in quotation marks.
+``rhythm`` follow each other in the line; where several kinds are given they are asked of the same notes, each row
+from the first of them on. The words behind ``from``, ``to`` and ``highest`` are the degrees of the first, last and
+highest note, behind ``of`` that of a note that is led to, behind ``on`` a numeral or a kind of chord, behind ``over``
+a chord by its symbol, behind ``in`` a harmonic context. Functions and devices stand by their names. ``notes`` and
+``bars`` say how long it is, ``by``, ``tag``, ``status``, ``rated`` and ``named`` whose, and which of the licks. What
+has several words stands in quotation marks.
 """
 
 from __future__ import annotations
@@ -49,13 +49,30 @@ _DOUBLES = {"double": ("double-below", "double-above"), "chromatic": (
     "chromatic-below", "chromatic-above", "chromatic-passing", "chromatic-neighbour",
 )}  # fmt: skip
 MARKERS = {
-    "from": "the degree of the first note", "to": "the degree of the last note", "highest": "the degree of the highest note",
-    "of": "the degree a note leads to", "on": "a numeral or a kind of chord", "over": "a chord symbol",
-    "in": "a harmonic context", "rhythm": "note values with hyphens between", "notes": "how many notes",
-    "bars": "how many bars", "by": "a player", "tag": "a tag", "status": "new, learning or mine", "rated": "at least how many stars",
+    "from": "the degree of the first note", "to": "the degree of the last note",
+    "highest": "the degree of the highest note", "of": "the degree a note leads to",
+    "on": "a numeral or a kind of chord", "over": "a chord symbol", "in": "a harmonic context",
+    "rhythm": "note values with hyphens between", "notes": "how many notes", "bars": "how many bars", "by": "a player",
+    "tag": "a tag", "status": "new, learning or mine", "rated": "at least how many stars",
     "named": "words of the name, the title or your notes",
 }  # fmt: skip
 """The words that say what the one behind them is, each with what stands there."""
+
+
+DEGREE_WORDS = ("1", "b9", "9", "#9", "b3", "3", "11", "#11", "b5", "5", "b13", "13", "b7", "7")
+"""The degrees, as they are usually asked for."""
+WAY_MEANINGS = (("up", "to a higher note"), ("down", "to a lower note"), ("same", "the note again"))
+DEVICE_MEANINGS = {
+    "chord": "chord tones", "extension": "colours", "passing": "passing notes", "approach": "approach notes",
+    "outside": "notes outside", "enclosure": "from both sides to a note", "double": "two approaches from one side",
+    "chromatic": "approaches by half steps", "chromatic-below": "from a half step below",
+    "chromatic-above": "from a half step above", "double-below": "two notes from below",
+    "double-above": "two notes from above", "neighbour": "away and back", "altered": "altered colours",
+    "blue": "blue notes", "anticipation": "early notes", "carried": "notes carried over",
+    "implied": "another chord implied",
+    "clash": "what rubs", "unexplained": "what nobody can explain",
+}  # fmt: skip
+"""Functions and devices, as they are asked for, and what they mean."""
 
 
 class QueryError(ValueError):
@@ -120,7 +137,7 @@ class Query:
 
     @property
     def is_whole(self) -> bool:
-        """Whether whole phrases or licks are asked for: by how they begin, end, how long they are, or whose they are."""
+        """Whether whole phrases or licks are asked for: by how they begin or end, how long or whose they are."""
         about = (self.first, self.last, self.highest, self.context, self.player, self.tag, self.status, self.words)
         harmony = self.numeral or self.kind or self.chord
         return (

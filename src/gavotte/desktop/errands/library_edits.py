@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
+from dataclasses import replace
 from functools import partial
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
@@ -67,18 +68,28 @@ class LibraryEdits(QObject):
             return next((str(getattr(entry, name)) for entry in entries() if entry.id == wanted), "")
         return ""
 
-    def rename_lick(self, lick_id: str, name: str) -> None:
-        """Give a lick another name."""
+    def change_lick(self, lick_id: str, words: str, values: Mapping[str, object]) -> None:
+        """Change what is said of a lick: its name, tags, words, rating or status, by their names."""
+        lick = self._lick(lick_id)
+        if lick is not None:
+            self._put(lick_id, words, lick, replace(lick, **values))  # type: ignore[arg-type]
+
+    def put_lick(self, lick_id: str, words: str, lick: Lick) -> None:
+        """Put another lick in the place of one that is kept."""
+        before = self._lick(lick_id)
+        if before is not None:
+            self._put(lick_id, words, before, lick)
+
+    def _lick(self, lick_id: str) -> Lick | None:
         try:
-            lick = self._library.lick(lick_id)
+            return self._library.lick(lick_id)
         except (LibraryError, FormatError) as error:
             self.failed.emit(str(error))
-            return
-        self._do(
-            translate("Gavotte", "Rename the lick"),
-            partial(self._library.save_lick, lick_id, lick.renamed(name)),
-            partial(self._library.save_lick, lick_id, lick),
-        )
+            return None
+
+    def _put(self, lick_id: str, words: str, before: Lick, now: Lick) -> None:
+        save = self._library.save_lick
+        self._do(words, partial(save, lick_id, now), partial(save, lick_id, before))
 
     def _delete(self, name: str, do: Callable[[], None], undo: Callable[[], None]) -> None:
         if self._do(translate("Gavotte", "Delete {name}").format(name=name), do, undo):

@@ -87,6 +87,14 @@ class Playing(QObject):
         self._grid = BarGrid(solo)
         self._transport.play(solo, self._stretch(solo, self._grid))
 
+    def play_apart(self, solo: Solo) -> None:
+        """Play music that is not the page's, whole; the page shows no playhead then."""
+        if self._transport.is_playing:
+            self._transport.stop()
+        self._grid = None
+        bars = BarGrid(solo).bars
+        self._transport.play(solo, Stretch(bars[0].onset, bars[-1].end))
+
     def _stretch(self, solo: Solo, grid: BarGrid) -> Stretch:
         """Several selected notes are played alone; from one note on to the end; else everything."""
         wanted = set(self._played.selected() if self._played is not None else ())

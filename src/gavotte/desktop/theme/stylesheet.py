@@ -93,6 +93,7 @@ QFrame#line { background: $rule; max-height: 1px; border: none; }
 QWidget#card { background: $chrome; border-left: 1px solid $rule; }
 QWidget#keyMap, QWidget#keyMapCompact { background: $well; border: 1px solid $rule; border-radius: 6px; }
 QWidget#keyMapCompact QLabel { font-size: ${compact}px; }
+QLabel#warning { color: $warning; font-size: ${small}px; }
 QLabel#accent { color: $accent; font-weight: 700; }
 QWidget#notice { background: $selection; }
 QProgressBar { background: $well; border: 1px solid $rule; border-radius: 3px; max-height: 6px; }

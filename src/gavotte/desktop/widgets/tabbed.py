@@ -32,7 +32,9 @@ def _inside(widget: QWidget) -> Iterator[QWidget]:
 
 
 class Tabbed(QWidget):
-    """``tabs`` are the buttons by the names of their pages. Signal: ``left``, the keys go back to where they were."""
+    """``tabs`` are the buttons by the names of their pages; a ``width`` of 0 leaves that to the layout. Signal:
+    ``left``, the keys go back to where they were.
+    """
 
     left = pyqtSignal()
 
@@ -40,7 +42,8 @@ class Tabbed(QWidget):
         super().__init__()
         self.setObjectName("card")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setFixedWidth(width)
+        if width:
+            self.setFixedWidth(width)
         self._stack = QStackedWidget()
         self._words: dict[str, str] = {}
         self.tabs: dict[str, QPushButton] = {}

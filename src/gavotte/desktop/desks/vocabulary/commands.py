@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING
 
 from gavotte.desktop.command import Command
@@ -12,28 +13,99 @@ if TYPE_CHECKING:
 
 
 def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
-    """The two ways to see a lick, and deleting it."""
+    """Searching, the three ways to see a lick, its panels, its relatives, keeping and deleting."""
     menu = (translate("Gavotte", "&Vocabulary"),)
+    view, panels = desk.view, desk.panels
+
+    def has_lick() -> bool:
+        return desk.has_lick
+
+    def has_relative() -> bool:
+        return desk.related.chosen is not None
+
+    def views() -> tuple[Command, ...]:
+        return tuple(
+            Command(f"vocabulary.{name}", words, button.click, (keys,), menu, 1, (desk,), has_lick, buttons=(button,))
+            for name, words, keys, button in (
+                ("own_key", translate("Gavotte", "Own key"), "Ctrl+1", view.own_key),
+                ("all_keys", translate("Gavotte", "All twelve keys"), "Ctrl+2", view.all_keys),
+                ("laid", translate("Gavotte", "With its relatives, under one another"), "Ctrl+3", view.laid),
+            )
+        )
+
+    def pages() -> tuple[Command, ...]:
+        return tuple(
+            Command(
+                f"vocabulary.page_{name}",
+                words,
+                partial(panels.go_to, name),
+                (keys,),
+                menu,
+                2,
+                (desk,),
+                has_lick,
+                buttons=(panels.tabs[name],),
+            )
+            for name, words, keys in (
+                ("about", translate("Gavotte", "About the lick"), "Ctrl+4"),
+                ("relatives", translate("Gavotte", "Relatives"), "Ctrl+5"),
+            )
+        )
+
     return (
         Command(
-            "vocabulary.own_key",
-            translate("Gavotte", "Own key"),
-            desk.own_key.click,
-            ("Ctrl+1",),
+            "vocabulary.search",
+            translate("Gavotte", "Search licks and solos"),
+            desk.start_search,
+            ("Ctrl+F",),
             menu,
             at=(desk,),
-            enabled=lambda: desk.has_lick,
-            buttons=(desk.own_key,),
+        ),
+        *views(),
+        *pages(),
+        Command(
+            "vocabulary.play_relative",
+            translate("Gavotte", "Play the lick, then its relative"),
+            partial(desk.play_relative, at_once=False),
+            ("Ctrl+Return",),
+            menu,
+            3,
+            (desk,),
+            has_relative,
+            buttons=(desk.related.play,),
         ),
         Command(
-            "vocabulary.all_keys",
-            translate("Gavotte", "All twelve keys"),
-            desk.all_keys.click,
-            ("Ctrl+2",),
+            "vocabulary.play_both",
+            translate("Gavotte", "Play the lick and its relative at once"),
+            partial(desk.play_relative, at_once=True),
+            ("Ctrl+Shift+Return",),
             menu,
-            at=(desk,),
-            enabled=lambda: desk.has_lick,
-            buttons=(desk.all_keys,),
+            3,
+            (desk,),
+            has_relative,
+            buttons=(desk.related.both,),
+        ),
+        Command(
+            "vocabulary.go_to_relative",
+            translate("Gavotte", "Go to the relative"),
+            desk.go_to_relative,
+            ("Ctrl+J",),
+            menu,
+            3,
+            (desk,),
+            has_relative,
+            buttons=(desk.related.go,),
+        ),
+        Command(
+            "vocabulary.keep",
+            translate("Gavotte", "Keep the place as a lick"),
+            desk.keep_place,
+            ("K",),
+            menu,
+            4,
+            (desk.licks, desk.page),
+            enabled=lambda: desk.has_lick and not desk.is_kept,
+            buttons=(view.keep,),
         ),
         Command(
             "vocabulary.delete",
@@ -41,8 +113,8 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
             desk.delete_current,
             ("Delete",),
             menu,
-            part=1,
-            at=(desk.licks,),
-            enabled=lambda: desk.has_lick,
+            4,
+            (desk.licks,),
+            enabled=lambda: desk.is_kept,
         ),
     )

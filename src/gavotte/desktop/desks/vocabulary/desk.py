@@ -1,4 +1,6 @@
-"""The Vocabulary desk: what is worth keeping? The kept licks, each in its own key or on a sheet in all twelve."""
+"""The Vocabulary desk: what is worth keeping, and where else does it occur? What answers a search, the chosen lick,
+what is said of it, and its relatives.
+"""
 
 from __future__ import annotations
 
@@ -6,41 +8,50 @@ from dataclasses import replace
 from fractions import Fraction
 from functools import partial
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt, QTimer
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
+from gavotte.desktop.desks.vocabulary.about_panel import AboutPanel
 from gavotte.desktop.desks.vocabulary.commands import vocabulary_commands
-from gavotte.desktop.page.line_item import LineParts
-from gavotte.desktop.page.page_view import PageView
-from gavotte.desktop.page.spoken import spoken_selection
+from gavotte.desktop.desks.vocabulary.indexer import Indexer
+from gavotte.desktop.desks.vocabulary.lick_list import Row
+from gavotte.desktop.desks.vocabulary.lick_view import LickView
+from gavotte.desktop.desks.vocabulary.looking import Looking
+from gavotte.desktop.desks.vocabulary.relatives_panel import RelativesPanel
+from gavotte.desktop.desks.vocabulary.search_panel import SearchPanel, known_tags
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
-from gavotte.desktop.widgets.choice import Choice
-from gavotte.desktop.widgets.elided import ElidedButton
-from gavotte.desktop.widgets.line import Line
-from gavotte.desktop.widgets.one_stop import OneStop
-from gavotte.desktop.widgets.rows import RowList
+from gavotte.desktop.widgets.header import rule
+from gavotte.desktop.widgets.tabbed import Tabbed
 from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
-from gavotte.solo.bars import BarGrid
+from gavotte.library.reader import LickEntry, SoloEntry
+from gavotte.library.relatives import Relative
+from gavotte.library.searching import answers, every_lick
 from gavotte.solo.document import Solo
-from gavotte.solo.label import Label
-from gavotte.theory.key import Key
+from gavotte.vocabulary.corpus import bars_words
+from gavotte.vocabulary.following import Link
 from gavotte.vocabulary.lick import Lick
-from gavotte.workshop.keys import KeyOrder, in_one_of_all_keys
-from gavotte.workshop.sheet import key_sheet, labels_in
+from gavotte.vocabulary.query import EXAMPLES, Query
+from gavotte.workshop.laid import together
+from gavotte.workshop.stacked import Block, stacked
 from gavotte.writing.placing import first_note_from
+
+_PANEL_HEIGHT = 284
+_NOTHING_ASKED = Query()
+_SETTLED_MS = 160
+"""How long a lick is looked at before its relatives are looked for."""
 
 
 class VocabularyDesk(Desk):
-    """The list ``licks``, and the chosen one on ``page``: in its own key, or on a sheet in all twelve."""
+    """``search`` lists what answers, ``view`` shows the chosen one, ``about`` and ``related`` what there is to say."""
 
     kind = DeskKind(
         "vocabulary", QT_TRANSLATE_NOOP("Gavotte", "Vocabulary"), "F6", follows=Update.LIBRARY | Update.VIEW
@@ -48,24 +59,78 @@ class VocabularyDesk(Desk):
 
     def __init__(self, studio: Studio) -> None:
         super().__init__(studio)
-        self._lick: Lick | None = None
         self._lick_id: str | None = None
         self._wanted: str | None = None
-        self._concert: Solo | None = None
-        self._selected: tuple[str, ...] = ()
-        self._sheet: Sheet | None = None
-        self._music: tuple[object, ...] = ()
-        self.licks = RowList(translate("Gavotte", "Licks"))
-        self.licks.setFixedWidth(300)
-        self.page = PageView(studio.engraver, parts=LineParts(bar_numbers=False))
-        self.page.setAccessibleName(translate("Gavotte", "The lick"))
+        self._licks: dict[str, LickEntry] = {}
+        self._solos: dict[str, SoloEntry] = {}
+        self.search = SearchPanel()
+        self.view = LickView(studio.engraver, studio.view)
+        self.about, self.related = AboutPanel(), RelativesPanel()
+        self.panels = Tabbed(0)
+        self.panels.setFixedHeight(_PANEL_HEIGHT)
+        self.panels.add_pages(
+            (
+                ("about", translate("Gavotte", "About it"), self.about),
+                ("relatives", translate("Gavotte", "Relatives"), self.related),
+            )
+        )
+        self.indexer = Indexer(studio.library, studio.activities, self)
+        self.looking = Looking(studio.library, studio.activities, self.indexer, self)
+        self._settled = QTimer(self)
+        self._settled.setSingleShot(True)
+        self._settled.setInterval(_SETTLED_MS)
+        self._right = QWidget()
+        right = QVBoxLayout(self._right)
+        right.setContentsMargins(0, 0, 0, 0)
+        right.setSpacing(0)
+        right.addWidget(self.view, 1)
+        right.addWidget(rule())
+        right.addWidget(self.panels)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
-        layout.addWidget(self._list_side())
-        layout.addWidget(self._lick_side(), 1)
+        layout.addWidget(self.search)
+        layout.addWidget(self._right, 1)
         layout.addWidget(self._nothing_kept(), 1)
+        layout.addWidget(self._nothing_found(), 1)
+        # What the commands and the window know by these names.
+        self.licks, self.page, self.name, self.source = (
+            self.search.licks,
+            self.view.page,
+            self.view.name,
+            self.view.source,
+        )
+        self.own_key, self.all_keys, self.order = self.view.own_key, self.view.all_keys, self.view.order
         self._connect()
+
+    def _connect(self) -> None:
+        view, about, related = self.view, self.about, self.related
+        self.search.asked.connect(self._show_answers)
+        self.licks.row_chosen.connect(lambda _: self._show_current())
+        view.music_changed.connect(self._music_changed)
+        view.renamed.connect(lambda name: self._change(translate("Gavotte", "Rename the lick"), name=name))
+        view.source_wanted.connect(self._go_to_source)
+        view.keep_wanted.connect(self.keep_place)
+        view.page.zoom_wanted.connect(self.studio.view.zoom_by)
+        about.status_wanted.connect(
+            lambda status: self._change(translate("Gavotte", "Change the status"), status=status)
+        )
+        about.rating_wanted.connect(lambda rating: self._change(translate("Gavotte", "Give stars"), rating=rating))
+        about.tags_wanted.connect(lambda tags: self._change(translate("Gavotte", "Change the tags"), tags=tags))
+        about.words_wanted.connect(
+            lambda words: self._change(translate("Gavotte", "Write about the lick"), words=words)
+        )
+        about.follow_wanted.connect(self.follow_solo)
+        related.play_wanted.connect(partial(self.play_relative, at_once=False))
+        related.both_wanted.connect(partial(self.play_relative, at_once=True))
+        related.go_wanted.connect(self.go_to_relative)
+        self._settled.timeout.connect(self._look)
+        self.indexer.changed.connect(self._index_changed)
+        self.indexer.failed.connect(self.studio.asks.notice)
+        self.looking.relatives_found.connect(self._show_relatives)
+        self.looking.link_found.connect(self._show_link)
+        self.looking.under_found.connect(self.view.show_under)
+        self.looking.failed.connect(self.studio.asks.notice)
 
     # -- as a desk ----------------------------------------------------------------------------------
 
@@ -73,38 +138,40 @@ class VocabularyDesk(Desk):
         return vocabulary_commands(self)
 
     def focus(self) -> QWidget:
-        return self.licks
+        return self.licks if self._licks or self._solos else self
 
     def beside(self) -> QWidget:
         return self.page
 
     def escape(self) -> bool:
-        if not self._selected:
-            return False
-        self._selected = ()
-        self.page.set_selection(None, None, frozenset())
-        self.page.setAccessibleName(translate("Gavotte", "The page"))
-        return True
+        if self.view.lift():
+            return True
+        if self._is_asked:
+            self.search.line.clear()
+            self.search.choose_context("")
+            self.licks.setFocus()
+            return True
+        return False
 
     def pages(self) -> tuple[QWidget, ...]:
         return (self.page,)
 
     def walked(self) -> Walked | None:
-        sheet = self._sheet
-        if self._lick is None or sheet is None or not sheet.solo.notes:
+        sheet = self.view.sheet
+        if self.view.lick is None or sheet is None or not sheet.solo.notes:
             return None
         solo = sheet.solo
-        current = next((note for note in self._selected if note in solo.places), solo.notes[0].id)
+        current = next((note for note in self.view.selected if note in solo.places), solo.notes[0].id)
         return Walked(solo, solo.note(current).onset, partial(self._go_to, solo))
 
     def _go_to(self, solo: Solo, place: Fraction) -> None:
         note = first_note_from(solo, place)
         if note is not None:
-            self._select(note.id, note.id)
+            self.view.select(note.id, note.id)
 
     def played(self) -> Played:
         # The list of licks has no use for the space bar of its own.
-        return Played(self.page, self.concert_solo, self.selected, (self.licks,))
+        return Played(self.page, self.concert_solo, self.selected, (self.licks, self.related.relatives))
 
     def state(self) -> str:
         _, number = self.studio.library.counts()
@@ -130,79 +197,33 @@ class VocabularyDesk(Desk):
 
     def remembered(self) -> str:
         lick = self.licks.current_id() or self._wanted or ""
-        return " ".join((lick, "keys" if self.all_keys.isChecked() else "own", str(self.order.currentIndex())))
+        shown = "keys" if self.all_keys.isChecked() else "laid" if self.view.laid.isChecked() else "own"
+        return " ".join((lick, shown, str(self.order.currentIndex()), self.panels.page_shown))
 
     def recall(self, remembered: str) -> None:
-        lick, _, view = remembered.partition(" ")
-        self._wanted = lick or None
-        keys, _, order = view.partition(" ")
-        self.all_keys.setChecked(keys == "keys")
-        if order.isdigit() and int(order) < self.order.count():
-            self.order.setCurrentIndex(int(order))
+        parts = [*remembered.split(" "), "", "", "", ""]
+        self._wanted = parts[0] or None
+        button = {"keys": self.all_keys, "laid": self.view.laid}.get(parts[1], self.own_key)
+        button.setChecked(True)
+        if parts[2].isdigit() and int(parts[2]) < self.order.count():
+            self.order.setCurrentIndex(int(parts[2]))
+        if parts[3] in self.panels.tabs:
+            self.panels.show_page(parts[3])
 
     def show_updates(self, changes: Update) -> None:
         if changes & Update.LIBRARY:
             self.refresh()
         if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
-            self._show_lick()
+            self.view.show_again()
 
-    def _list_side(self) -> QWidget:
-        self._left = QWidget()
-        column = QVBoxLayout(self._left)
-        column.setContentsMargins(24, 20, 16, 24)
-        column.setSpacing(12)
-        title = QLabel(translate("Gavotte", "Vocabulary"))
-        title.setObjectName("title")
-        column.addWidget(title)
-        column.addWidget(self.licks, 1)
-        return self._left
+    def leave(self) -> None:
+        self.about.keep()
 
-    def _lick_side(self) -> QWidget:
-        self._right = QWidget()
-        column = QVBoxLayout(self._right)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        self.name = Line()
-        self.name.setAccessibleName(translate("Gavotte", "Name of the lick"))
-        self.name.setToolTip(translate("Gavotte", "The lick's name; change it as you like"))
-        self.source = ElidedButton()
-        self.source.setObjectName("link")
-        self.source.setToolTip(translate("Gavotte", "Open the solo it comes from"))
-        self.own_key = QPushButton(translate("Gavotte", "Own key"))
-        self.all_keys = QPushButton(translate("Gavotte", "All twelve keys"))
-        self._views = OneStop(self)
-        for button, tip in (
-            (self.own_key, translate("Gavotte", "The lick as it was played")),
-            (self.all_keys, translate("Gavotte", "A sheet in all twelve keys")),
-        ):
-            button.setCheckable(True)
-            button.setToolTip(tip)
-            self._views.addButton(button)
-        self.own_key.setChecked(True)
-        self.order = Choice()
-        self.order.setAccessibleName(translate("Gavotte", "Order of the keys"))
-        self.order.setToolTip(translate("Gavotte", "How the keys follow each other"))
-        self.order.addItem(translate("Gavotte", "Circle of fifths"), KeyOrder.CIRCLE)
-        self.order.addItem(translate("Gavotte", "Chromatic"), KeyOrder.CHROMATIC)
-        second = QHBoxLayout()
-        second.setSpacing(8)
-        for widget in (self.own_key, self.all_keys, self.order):
-            second.addWidget(widget)
-        second.addStretch(1)
-        second.addWidget(self.source)
-        head = QVBoxLayout()
-        head.setContentsMargins(8, 20, 16, 12)
-        head.setSpacing(8)
-        head.addWidget(self.name)
-        head.addLayout(second)
-        column.addLayout(head)
-        line = QFrame()
-        line.setObjectName("line")
-        line.setFixedHeight(1)
-        column.addWidget(line)
-        column.addWidget(self.page, 1)
-        return self._right
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        for part in (self.search, self.view, self.related):
+            part.set_palette(palette)
 
     def _nothing_kept(self) -> QWidget:
         self._empty = QWidget()
@@ -225,174 +246,235 @@ class VocabularyDesk(Desk):
         layout.addWidget(text, 0, Qt.AlignmentFlag.AlignCenter)
         return self._empty
 
-    def _connect(self) -> None:
-        self.licks.currentRowChanged.connect(lambda _: self._show_current())
-        self._views.buttonClicked.connect(lambda _: self._show_lick())
-        self.order.currentIndexChanged.connect(lambda _: self._show_lick())
-        self.name.editingFinished.connect(self._rename)
-        self.source.clicked.connect(self._go_to_source)
-        self.page.selection_wanted.connect(self._select)
-        self.page.zoom_wanted.connect(self.studio.view.zoom_by)
+    def _nothing_found(self) -> QWidget:
+        self._examples = QWidget()
+        layout = QVBoxLayout(self._examples)
+        layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        layout.setSpacing(12)
+        title = QLabel(translate("Gavotte", "Ask for instance"))
+        title.setObjectName("title")
+        layout.addWidget(title, 0, Qt.AlignmentFlag.AlignCenter)
+        for example in EXAMPLES:
+            button = QPushButton(example)
+            button.setObjectName("link")
+            button.setToolTip(translate("Gavotte", "Ask for this"))
+            button.clicked.connect(partial(self.search.line.setText, example))
+            layout.addWidget(button, 0, Qt.AlignmentFlag.AlignCenter)
+        return self._examples
 
-    def set_palette(self, palette: Palette) -> None:
-        """Show in a theme's colours."""
-        self.licks.set_palette(palette)
-        self.page.set_palette(palette)
+    # -- what answers -------------------------------------------------------------------------------
+
+    def refresh(self) -> None:
+        """Read anew what there is; the lick that was asked for, or is there, stays the chosen one."""
+        self._licks = {lick.id: lick for lick in self.studio.library.licks()}
+        self._solos = {solo.id: solo for solo in self.studio.library.solos()}
+        self.search.show_library(tuple(self._licks.values()), tuple(self._solos.values()))
+        there = bool(self._licks or self._solos)
+        self.search.setVisible(there)
+        self._show_answers()
+        self.indexer.renew()
+        self.state_changed.emit()
+
+    def _index_changed(self) -> None:
+        self._show_answers()
+        self._settled.start()
+
+    def _show_answers(self) -> None:
+        search = self.search
+        if search.line.error:
+            # What answered before stays until the line can be read.
+            search.show_error()
+            return
+        query, context = search.line.query, search.context
+        if query is None and not context:
+            found = every_lick(tuple(self._licks.values()))
+        else:
+            from_line = query or _NOTHING_ASKED
+            asked = replace(from_line, context=context or from_line.context)
+            words = self.studio.library.licks_with_words(asked.words) if asked.words else frozenset()
+            found = answers(self.indexer.index, asked, self._licks, self._solos, words)
+        search.show_answers(found, self.indexer.index, self._licks, self._solos)
+        wanted, self._wanted = self._wanted, None
+        if wanted is not None:
+            self.licks.select_id(wanted)
+        self._show_current()
+
+    # -- the chosen one -----------------------------------------------------------------------------
+
+    def _show_current(self) -> None:
+        row = self.licks.current()
+        if row is None:
+            self._show_none(None)
+            return
+        try:
+            lick = self.studio.library.lick(row.owner) if row.is_lick else self._lick_at(row)
+        except (LibraryError, FormatError) as error:
+            self._show_none(row.owner if row.is_lick else None)
+            self.studio.asks.notice(str(error))
+            return
+        self._lick_id = row.owner if row.is_lick else None
+        self._show_side(self._right)
+        is_other = lick != self.view.lick
+        self.view.show_lick(lick, is_kept=row.is_lick)
+        self.about.show_lick(lick, known_tags(tuple(self._licks.values())), row.is_lick)
+        if is_other:
+            self.related.show_waiting()
+        self._settled.start()
+        self.state_changed.emit()
+
+    def _lick_at(self, row: Row) -> Lick:
+        """A place of a solo as the lick it would be."""
+        return self.looking.lick_at(row.owner, row.first, row.last)
+
+    def _show_none(self, lick_id: str | None) -> None:
+        """Show no lick, where there is none or the chosen one (id) can't be read."""
+        self._lick_id = lick_id
+        self._settled.stop()
+        self.about.show_lick(None)
+        self._show_side(self._empty if not self._licks and not self._is_asked else self._examples)
+        self.view.clear()
+        self.state_changed.emit()
+
+    @property
+    def _is_asked(self) -> bool:
+        return bool(self.search.line.text() or self.search.context)
+
+    def _show_side(self, side: QWidget) -> None:
+        """Show one of what can stand beside the list."""
+        for widget in (self._right, self._empty, self._examples):
+            widget.setVisible(widget is side)
+
+    def _music_changed(self) -> None:
+        self.studio.playing.music_changed()
+        self.state_changed.emit()
+
+    def _look(self) -> None:
+        if self.view.lick is not None and self.isVisible():
+            self.looking.look(self.view.lick, self._lick_id or "")
+
+    def _show_relatives(self, relatives: tuple[Relative, ...]) -> None:
+        line = self.looking.line
+        if line is not None:
+            self.related.show_relatives(line, relatives, self._named)
+            self.panels.show_number("relatives", len(relatives))
+
+    def _named(self, relative: Relative) -> tuple[str, str]:
+        """The name of a relative, and where it comes from."""
+        if relative.is_lick and relative.owner in self._licks:
+            lick = self._licks[relative.owner]
+            return lick.name, lick.source
+        solo = self._solos.get(relative.owner)
+        bars = bars_words(relative.line.notes, 0, -1)
+        where = translate("Gavotte", "{bars}, not kept").format(bars=bars)
+        return (solo.title if solo is not None else "", ", ".join(filter(None, (solo.player if solo else "", where))))
+
+    def _show_link(self, link: Link | None) -> None:
+        words = {
+            Link.SAME: translate("Gavotte", "as it stands there"),
+            Link.CHANGED: translate("Gavotte", "corrected there since: its notes or chords are others now"),
+            Link.GONE: translate("Gavotte", "its notes are no longer there"),
+            None: translate("Gavotte", "no longer on the shelf"),
+        }[link]
+        self.about.show_link(words, link is Link.CHANGED)
+
+    # -- what can be done ---------------------------------------------------------------------------
+
+    def concert_solo(self) -> Solo | None:
+        """The music that is shown, in concert pitch."""
+        return self.view.concert
+
+    def selected(self) -> tuple[str, ...]:
+        """Ids of the selected notes."""
+        return self.view.selected
+
+    @property
+    def has_lick(self) -> bool:
+        """Whether a lick, or a place that could be one, is shown."""
+        return self.view.lick is not None
+
+    @property
+    def is_kept(self) -> bool:
+        """Whether the lick that is shown is in the vocabulary."""
+        return self.view.lick is not None and self._lick_id is not None
+
+    def sheet(self) -> Sheet | None:
+        """The music as it is shown, for export."""
+        sheet = self.view.sheet
+        return None if sheet is None else replace(sheet, selected=self.view.selected)
+
+    def start_search(self) -> None:
+        """Go to the line in which is asked for licks."""
+        self.search.line.setFocus()
+        self.search.line.selectAll()
 
     def delete_current(self) -> None:
         """Delete the chosen lick; can be undone."""
         if self._lick_id is not None:
             self.studio.edits.delete_lick(self._lick_id)
 
-    def refresh(self) -> None:
-        """Read the licks anew; the one that was asked for, or is there, stays the current one."""
-        wanted, self._wanted = self._wanted or self.licks.current_id(), None
-        self.licks.blockSignals(True)
-        self.licks.clear()
-        for entry in self.studio.library.licks():
-            self.licks.add_row(entry.id, entry.name, f"{entry.source} · {Key.parse(entry.key).shown}")
-        if not self.licks.select_id(wanted) and self.licks.count():
-            self.licks.setCurrentRow(0)
-        self.licks.blockSignals(False)
-        kept = self.licks.count() > 0
-        self._left.setVisible(kept)
-        self._empty.setVisible(not kept)
-        self._show_current()
-        self.state_changed.emit()
+    def keep_place(self) -> None:
+        """Keep the place of a solo that is shown as a lick."""
+        lick = self.view.lick
+        if lick is None or self._lick_id is not None:
+            return
+        lick_id = self.studio.edits.keep_lick(lick, self.undo_stack)
+        if lick_id is not None:
+            self._wanted = lick_id
+            self.refresh()
+            self.studio.asks.tell(translate("Gavotte", "Kept “{name}”").format(name=lick.name))
 
-    def _show_current(self) -> None:
-        lick_id = self.licks.current_id()
-        if lick_id is None:
-            self._show_none(None)
+    def _change(self, said: str, **values: object) -> None:
+        if self._lick_id is not None:
+            self.studio.edits.change_lick(self._lick_id, said, values)
+
+    def follow_solo(self) -> None:
+        """Take over what was corrected in the lick's solo."""
+        lick_id, lick = self._lick_id, self.view.lick
+        if lick_id is None or lick is None:
             return
         try:
-            lick = self.studio.library.lick(lick_id)
-        except (LibraryError, FormatError) as error:
-            self._show_none(lick_id)
+            now = self.looking.followed(lick)
+        except (LibraryError, FormatError, KeyError) as error:
             self.studio.asks.notice(str(error))
             return
-        self._right.setVisible(True)
-        if (lick_id, lick) != (self._lick_id, self._lick):
-            self._lick, self._lick_id = lick, lick_id
-            self._show_lick()
-
-    def _show_none(self, lick_id: str | None) -> None:
-        """Show no lick, where there is none or the chosen one (id) can't be read."""
-        self._lick, self._lick_id, self._concert = None, lick_id, None
-        self._music = ()
-        self._right.setVisible(False)
-        self.page.clear()
-        self.studio.playing.music_changed()
-        self.state_changed.emit()
-
-    def _show_lick(self) -> None:
-        lick = self._lick
-        if lick is None:
-            return
-        self.name.setText(lick.name)
-        self.name.setCursorPosition(0)
-        player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
-        self.source.setText(translate("Gavotte", "Open {title}").format(title=lick.source.title))
-        self.source.setToolTip(
-            translate("Gavotte", "Open the solo it comes from: {title}, {place}{player}").format(
-                title=lick.source.title, place=lick.source.place, player=player
-            )
-        )
-        self.order.setVisible(self.all_keys.isChecked())
-        view = self.studio.view
-        pitch = view.reader if view.written else None
-        music = (lick.solo, pitch, self.all_keys.isChecked(), self.order.currentData(), lick.name)
-        if music == self._music:
-            return
-        self._music = music
-        sheet = self._sheet = self.sheet()
-        if sheet is not None:
-            self.page.show_solo(sheet.solo, sheet.labels)
-            self._concert = sheet.as_data[0]
-        self._selected = ()
-        self.page.set_selection(None, None, frozenset())
-        self.studio.playing.music_changed()
-        self.state_changed.emit()
-
-    def concert_solo(self) -> Solo | None:
-        """The music that is shown, in concert pitch."""
-        return self._concert if self._lick is not None else None
-
-    def selected(self) -> tuple[str, ...]:
-        """Ids of the selected notes."""
-        return self._selected
-
-    @property
-    def has_lick(self) -> bool:
-        """Whether a lick is shown."""
-        return self._lick is not None
-
-    def sheet(self) -> Sheet | None:
-        """The lick as it is shown, in its own key or in all, for the page and for export."""
-        lick = self._lick
-        if lick is None:
-            return None
-        concert = self._laid_out(lick, lick.solo)
-        shown = self._laid_out(lick, self.studio.view.shown(lick.solo)) if self.studio.view.written else concert
-        player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
-        return Sheet(
-            *shown,
-            translate("Gavotte", "From {title}, {place}{player}").format(
-                title=lick.source.title, place=lick.source.place, player=player
-            ),
-            numbered=False,
-            concert=concert if self.studio.view.written else None,
-            selected=self._selected,
-        )
-
-    def _laid_out(self, lick: Lick, music: Solo) -> tuple[Solo, dict[str, Label]]:
-        """The lick's music, as it is to be read, with its labels: in its own key or in all twelve."""
-        if self.all_keys.isChecked():
-            solo, labels = key_sheet(lick, KeyOrder(self.order.currentData()), music)
-        else:
-            solo, labels = music, labels_in(lick, music)
-        return replace(solo, title=lick.name), {label.note: label for label in labels}
-
-    def _select(self, anchor: str, current: str) -> None:
-        if self._concert is None:
-            return
-        low, high = sorted((self._concert.places[anchor], self._concert.places[current]))
-        self._selected = tuple(note.id for note in self._concert.notes[low : high + 1])
-        self.page.set_selection(anchor, current, frozenset(self._selected))
-        self._speak(current)
-
-    def _speak(self, current: str) -> None:
-        """Read the note out as one of the lick, in the key of its row."""
-        sheet, lick = self._sheet, self._lick
-        if sheet is None or lick is None:
-            return
-        music = self.studio.view.shown(lick.solo)
-        number, _, note = current.rpartition(":")
-        order = KeyOrder(self.order.currentData())
-        row = in_one_of_all_keys(music, int(number), order) if number else None
-        solo = music if row is None else row.solo
-        label = sheet.labels.get(current)
-        labels = {} if label is None else {note: label}
-        words = spoken_selection(solo, BarGrid(solo), labels, self._selected, note)
-        if row is not None:
-            words = translate("Gavotte", "{key}: {words}").format(key=row.key.shown, words=words)
-        self.page.setAccessibleName(words)
-        self.page.setAccessibleDescription("" if label is None else label.reason)
-
-    def _rename(self) -> None:
-        name = self.name.text().strip()
-        if self._lick is None or self._lick_id is None or name == self._lick.name:
-            return
-        if not name:
-            self.name.setText(self._lick.name)
-            return
-        self.studio.edits.rename_lick(self._lick_id, name)
+        self.studio.edits.put_lick(lick_id, translate("Gavotte", "Follow the solo"), now)
 
     def _go_to_source(self) -> None:
-        if self._lick is None:
+        lick = self.view.lick
+        if lick is None:
             return
-        solo_id = self._lick.source.solo_id
-        if any(entry.id == solo_id for entry in self.studio.library.solos()):
-            self.studio.asks.open_solo(solo_id)
+        if lick.source.solo_id in self._solos:
+            self.studio.asks.open_solo(lick.source.solo_id)
         else:
             self.studio.asks.notice(translate("Gavotte", "The solo this lick comes from is no longer on the shelf."))
+
+    def play_relative(self, at_once: bool) -> None:
+        """Play the lick and the chosen relative: one after the other, or together."""
+        relative, lick = self.related.chosen, self.view.lick
+        other = None if relative is None else self._lick_of(relative)
+        if lick is None or other is None:
+            return
+        if at_once:
+            self.studio.playing.play_apart(together(lick.solo, other.solo))
+        else:
+            music, _ = stacked([Block(lick.solo, (), ""), Block(other.solo, (), "")], "")
+            self.studio.playing.play_apart(music)
+
+    def go_to_relative(self) -> None:
+        """Show the chosen relative: the lick it is, or its solo."""
+        relative = self.related.chosen
+        if relative is None:
+            return
+        if relative.is_lick:
+            self.search.line.clear()
+            self.search.choose_context("")
+            self.licks.select_id(relative.owner)
+        else:
+            self.studio.asks.open_solo(relative.owner)
+
+    def _lick_of(self, relative: Relative) -> Lick | None:
+        try:
+            return self.looking.lick_of(relative)
+        except (LibraryError, FormatError) as error:
+            self.studio.asks.notice(str(error))
+            return None

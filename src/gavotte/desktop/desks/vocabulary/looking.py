@@ -1,0 +1,103 @@
+"""What is looked for beside the interface for the lick that is shown: its relatives, and how it stands to its solo."""
+
+from __future__ import annotations
+
+from contextlib import suppress
+from functools import partial
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from gavotte.desktop.activity import Activities
+from gavotte.desktop.desks.vocabulary.indexer import Indexer
+from gavotte.formats.errors import FormatError
+from gavotte.labelling.labeller import labelled
+from gavotte.library.errors import LibraryError
+from gavotte.library.lines import Index, line_of_lick
+from gavotte.library.reader import LibraryReader
+from gavotte.library.relatives import Relative, relatives_of
+from gavotte.library.store import Library
+from gavotte.vocabulary.corpus import LabelledLine, labelled_line
+from gavotte.vocabulary.following import Link, followed, link_to
+from gavotte.vocabulary.lick import Lick, keep_lick
+
+_UNDER = 4
+"""As many relatives are laid under a lick at most."""
+
+
+class Looking(QObject):
+    """``line`` is that of the lick whose relatives were found last.
+
+    Signals: ``relatives_found(relatives)``, ``link_found(link)`` (None where its solo is not on the shelf),
+    ``under_found(licks)``, what is to be laid under it; ``failed(message)``.
+    """
+
+    relatives_found = pyqtSignal(tuple)
+    link_found = pyqtSignal(object)
+    under_found = pyqtSignal(tuple)
+    failed = pyqtSignal(str)
+
+    def __init__(self, library: Library, activities: Activities, indexer: Indexer, parent: QObject) -> None:
+        super().__init__(parent)
+        self._library, self._activities, self._indexer = library, activities, indexer
+        self.line: LabelledLine | None = None
+
+    def look(self, lick: Lick, lick_id: str) -> None:
+        """Look for what belongs to a lick; what was looked for before is dropped."""
+        self._activities.cancel(self)
+        work = partial(_found, self._library, self._indexer.index, lick, lick_id)
+        self._activities.beside(self, work, self._take, self._fail)
+
+    def _take(self, found: tuple[LabelledLine, tuple[Relative, ...], Link | None, tuple[Lick, ...]]) -> None:
+        self.line, relatives, link, under = found
+        self.relatives_found.emit(relatives)
+        self.link_found.emit(link)
+        self.under_found.emit(under)
+
+    def _fail(self, error: Exception) -> None:
+        if isinstance(error, (LibraryError, FormatError)):
+            self.failed.emit(str(error))
+
+    def lick_at(self, solo_id: str, first: int, last: int) -> Lick:
+        """A place of a solo, by the rows of its line, as the lick it would be. Raises LibraryError or FormatError."""
+        return _lick_at(self._library, solo_id, first, last)
+
+    def lick_of(self, relative: Relative) -> Lick:
+        """A relative as a lick. Raises LibraryError or FormatError."""
+        return _lick_of(self._library, relative)
+
+    def followed(self, lick: Lick) -> Lick:
+        """A lick as its solo has it now. Raises LibraryError, FormatError, or KeyError where it is no longer there."""
+        solo = self._library.solo(lick.source.solo_id)
+        return followed(lick, solo, labelled(solo).labels)
+
+
+def _found(
+    library: Library, index: Index, lick: Lick, lick_id: str
+) -> tuple[LabelledLine, tuple[Relative, ...], Link | None, tuple[Lick, ...]]:
+    """The line of a lick, its relatives, how it stands to its solo, and what is to be laid under it."""
+    line = line_of_lick(lick)
+    relatives = relatives_of(index, line, lick_id, lick.source.solo_id)
+    with library.read_apart() as reader:
+        link: Link | None = None
+        with suppress(LibraryError, FormatError):
+            if any(solo.id == lick.source.solo_id for solo in reader.solos()):
+                link = link_to(lick, reader.solo(lick.source.solo_id))
+        under = []
+        for relative in relatives[:_UNDER]:
+            with suppress(LibraryError, FormatError):
+                under.append(_lick_of(reader, relative))
+    return line, relatives, link, tuple(under)
+
+
+def _lick_of(reader: LibraryReader, relative: Relative) -> Lick:
+    if relative.is_lick:
+        return reader.lick(relative.owner)
+    return _lick_at(reader, relative.owner, relative.first, relative.last)
+
+
+def _lick_at(reader: LibraryReader, solo_id: str, first: int, last: int) -> Lick:
+    found = labelled(reader.solo(solo_id))
+    places = labelled_line(found).notes["place"]
+    last = min(last, len(places) - 1)
+    ids = [found.solo.notes[int(places[row])].id for row in (min(first, last), last)]
+    return keep_lick(found.solo, solo_id, found.labels, ids[0], ids[1])

@@ -1,0 +1,217 @@
+"""The left side of the desk: what is asked for, and what answers."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QToolButton, QVBoxLayout, QWidget
+
+from gavotte.desktop.desks.vocabulary.about_panel import stars
+from gavotte.desktop.desks.vocabulary.lick_list import LickList, Row
+from gavotte.desktop.desks.vocabulary.search_line import SearchLine
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import translate
+from gavotte.desktop.widgets.choice import Choice
+from gavotte.desktop.words import counted
+from gavotte.library.lines import Index
+from gavotte.library.reader import LickEntry, SoloEntry
+from gavotte.library.searching import MOST_PLACES, Answers
+from gavotte.theory.key import Key
+from gavotte.vocabulary.contexts import CONTEXTS
+from gavotte.vocabulary.corpus import bars_words
+from gavotte.vocabulary.lick import STATUSES
+from gavotte.vocabulary.query import DEGREE_WORDS, DEVICE_MEANINGS, MARKERS
+from gavotte.vocabulary.query import WAY_MEANINGS as WAYS
+
+WIDTH = 330
+
+
+class SearchPanel(QWidget):
+    """``line`` is where one asks, ``contexts`` restricts it, ``licks`` lists what answers.
+
+    Signal: ``asked``, something else is asked for.
+    """
+
+    asked = pyqtSignal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFixedWidth(WIDTH)
+        title = QLabel(translate("Gavotte", "Vocabulary"))
+        title.setObjectName("title")
+        self.number = QLabel()
+        self.number.setObjectName("quiet")
+        self.line = SearchLine()
+        self.words = QToolButton()
+        self.words.setText("+")
+        self.words.setObjectName("transportButton")
+        self.words.setAccessibleName(translate("Gavotte", "What can be asked for"))
+        self.words.setToolTip(translate("Gavotte", "Put in what you ask for by the mouse"))
+        self.words.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.menu = QMenu(self)
+        self.menu.aboutToShow.connect(self._fill_menu)
+        self.words.setMenu(self.menu)
+        self.contexts = Choice()
+        self.contexts.setAccessibleName(translate("Gavotte", "Harmonic context"))
+        self.contexts.setToolTip(translate("Gavotte", "Only what is played over this"))
+        self.message = QLabel()
+        self.message.setWordWrap(True)
+        self.message.setObjectName("quiet")
+        self.licks = LickList(translate("Gavotte", "Licks"))
+        head = QHBoxLayout()
+        head.addWidget(title)
+        head.addStretch(1)
+        head.addWidget(self.number, 0, Qt.AlignmentFlag.AlignBottom)
+        asking = QHBoxLayout()
+        asking.setSpacing(4)
+        asking.addWidget(self.line, 1)
+        asking.addWidget(self.words)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 16, 12, 16)
+        column.setSpacing(8)
+        column.addLayout(head)
+        column.addLayout(asking)
+        column.addWidget(self.contexts)
+        column.addWidget(self.message)
+        column.addWidget(self.licks, 1)
+        self._show_contexts({})
+        self.line.asked.connect(self.asked)
+        self.line.returnPressed.connect(self.licks.setFocus)
+        self.contexts.activated.connect(lambda _: self.asked.emit())
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self.licks.set_palette(palette)
+        self.line.palette_in_use = palette
+        self.line.update()
+
+    @property
+    def context(self) -> str:
+        """The context that is chosen, "" for any."""
+        return str(self.contexts.currentData() or "")
+
+    def choose_context(self, context: str) -> None:
+        """Choose a context; "" for any."""
+        self.contexts.setCurrentIndex(max(0, self.contexts.findData(context)))
+        self.asked.emit()
+
+    def show_library(self, licks: Sequence[LickEntry], solos: Sequence[SoloEntry]) -> None:
+        """Offer the players, tags and contexts there are."""
+        players = dict.fromkeys([*(lick.player for lick in licks), *(solo.player for solo in solos)])
+        self.line.players = tuple(player for player in players if player)
+        self.line.tags = known_tags(licks)
+        counts: dict[str, int] = {}
+        for lick in licks:
+            for name in filter(None, lick.contexts.split("; ")):
+                counts[name] = counts.get(name, 0) + 1
+        self._show_contexts(counts)
+
+    def _show_contexts(self, counts: Mapping[str, int]) -> None:
+        chosen = self.context
+        names = [name for name in CONTEXTS if name in counts]
+        names += [name for name in CONTEXTS if name not in counts]
+        self.contexts.blockSignals(True)
+        self.contexts.clear()
+        self.contexts.addItem(translate("Gavotte", "Over any chords"), "")
+        for name in names:
+            self.contexts.addItem(f"{name} ({counts[name]})" if name in counts else name, name)
+        self.contexts.setCurrentIndex(max(0, self.contexts.findData(chosen)))
+        self.contexts.blockSignals(False)
+
+    def _fill_menu(self) -> None:
+        self.menu.clear()
+        quoted = [f'"{name}"' if " " in name else name for name in self.line.players]
+        parts: tuple[tuple[str, Sequence[tuple[str, str]]], ...] = (
+            (translate("Gavotte", "Function or figure"), [(w, f"{w} – {m}") for w, m in DEVICE_MEANINGS.items()]),
+            (translate("Gavotte", "Degree"), [(w, w) for w in DEGREE_WORDS]),
+            (translate("Gavotte", "Direction"), [(w, f"{w} – {m}") for w, m in WAYS]),
+            (translate("Gavotte", "First note"), [(f"from {w}", w) for w in DEGREE_WORDS]),
+            (translate("Gavotte", "Last note"), [(f"to {w}", w) for w in DEGREE_WORDS]),
+            (translate("Gavotte", "Highest note"), [(f"highest {w}", w) for w in DEGREE_WORDS]),
+            (translate("Gavotte", "Length"), [(f"notes {w}", w) for w in ("2-4", "5-8", "9-16", "17-64")]),
+            (translate("Gavotte", "Player"), [(f"by {w}", w.strip('"')) for w in quoted]),
+            (translate("Gavotte", "Tag"), [(f'tag "{w}"', w) for w in self.line.tags]),
+            (translate("Gavotte", "Status"), [(f"status {w}", w) for w in STATUSES]),
+            (translate("Gavotte", "Another word"), [(w, f"{w} – {m}") for w, m in MARKERS.items()]),
+        )
+        for words, entries in parts:
+            if not entries:
+                continue
+            submenu = self.menu.addMenu(words)
+            assert submenu is not None
+            for word, shown in entries:
+                action = submenu.addAction(shown)
+                assert action is not None
+                action.triggered.connect(lambda _, text=word: self.line.put_in(f"{text} "))
+
+    def show_answers(
+        self, answers: Answers, index: Index, licks: Mapping[str, LickEntry], solos: Mapping[str, SoloEntry]
+    ) -> None:
+        """List what answers: licks first, then places that were not kept."""
+        rows = [
+            lick_row(licks[answer.owner], index, answer.first, answer.last, answer.marked, answer.why)
+            for answer in answers.licks
+            if answer.owner in licks
+        ]
+        number = counted(len(rows), "lick")
+        if answers.places:
+            some = translate("Gavotte", "the first {number} places").format(number=MOST_PLACES)
+            many = some if answers.more else counted(len(answers.places), "place")
+            rows.append(
+                Row(translate("Gavotte", "In your solos, not kept: {number}").format(number=many), is_heading=True)
+            )
+            for answer in answers.places:
+                solo, line = solos[answer.owner], index.solos.corpus.lines[index.solos.number_of[answer.owner]]
+                rows.append(
+                    Row(
+                        answer.why,
+                        ", ".join(
+                            filter(None, (solo.title, bars_words(line.notes, answer.first, answer.last), solo.player))
+                        ),
+                        owner=solo.id,
+                        first=answer.first,
+                        last=answer.last,
+                        marked=frozenset(answer.marked),
+                        notes=line.notes,
+                    )
+                )
+        self.number.setText(number)
+        self.licks.show_rows(rows)
+        self._show_message(bool(rows))
+
+    def _show_message(self, some: bool) -> None:
+        self._say("" if some else translate("Gavotte", "Nothing in the vocabulary or in your solos answers."), "quiet")
+
+    def show_error(self) -> None:
+        """Say why the line can't be read; what answered before stays."""
+        self._say(self.line.error, "warning")
+
+    def _say(self, text: str, how: str) -> None:
+        self.message.setText(text)
+        self.message.setVisible(bool(text))
+        if self.message.objectName() != how:
+            self.message.setObjectName(how)
+            self.message.setStyleSheet(self.message.styleSheet())
+
+
+def lick_row(lick: LickEntry, index: Index, first: int, last: int, marked: Sequence[int] = (), why: str = "") -> Row:
+    """The row of a lick; ``first`` and ``last`` are the rows of its line that answer, ``why`` they do."""
+    number = index.licks.number_of.get(lick.id)
+    line = None if number is None else index.licks.corpus.lines[number]
+    whole = frozenset(range(first, last + 1)) if why and line is not None and last - first + 1 < len(line.notes) else ()
+    return Row(
+        lick.name,
+        f"{lick.source} · {Key.parse(lick.key).shown}",
+        stars(lick.rating),
+        lick.id,
+        is_lick=True,
+        last=0 if line is None else len(line.notes) - 1,
+        marked=frozenset(marked or whole),
+        notes=None if line is None else line.notes,
+    )
+
+
+def known_tags(licks: Sequence[LickEntry]) -> tuple[str, ...]:
+    """Every tag there is, in order."""
+    return tuple(sorted({tag for lick in licks for tag in lick.tags.split(", ") if tag}))
