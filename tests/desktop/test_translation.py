@@ -20,6 +20,8 @@ from gavotte.desktop.shell.window import MainWindow
 from gavotte.desktop.translation import install_translations
 from gavotte.desktop.words import counted
 from gavotte.solo.instruments import INSTRUMENTS
+from gavotte.vocabulary.contexts import CONTEXTS
+from gavotte.vocabulary.query import EXAMPLES
 
 SOURCES = Path(__file__).parents[2] / "src" / "gavotte" / "desktop"
 
@@ -88,6 +90,12 @@ def data_of(window: MainWindow) -> set[str]:
     found |= {entry.name for entry in library.licks()} | {e.title for e in library.solos()}
     found |= {instrument.name for instrument in INSTRUMENTS}
     found.add(window.desks["write"].page.accessibleName())
+    vocabulary = window.desks["vocabulary"]
+    # Contexts and what is asked for are words of a language of their own.
+    contexts = vocabulary.search.contexts
+    found |= {contexts.itemText(k) for k in range(contexts.count()) if contexts.itemData(k) in CONTEXTS}
+    found |= {*EXAMPLES, vocabulary.about.contexts.text(), vocabulary.about.goal.text()}
+    found |= {solo.player for solo in library.solos()}
     grid = window.session.frame
     assert grid is not None
     places = {grid.grid.place(note.onset) for note in solo.notes}

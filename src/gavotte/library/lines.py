@@ -13,6 +13,7 @@ from gavotte.labelling.labeller import labelled
 from gavotte.library.errors import LibraryError
 from gavotte.library.reader import LibraryReader
 from gavotte.solo.label import Label
+from gavotte.steps import scaled
 from gavotte.vocabulary.alignment import Nearest
 from gavotte.vocabulary.corpus import Corpus, LabelledLine, labelled_line
 from gavotte.vocabulary.lick import Lick
@@ -50,7 +51,8 @@ class Index:
 
 
 EMPTY = Index(Lines((), Corpus(())), Lines((), Corpus(())))
-_VERSION = b"1"
+_SOLOS_SHARE = 0.9
+_VERSION = b"3"
 """What a line's bytes begin with; those of another version are made anew."""
 
 
@@ -59,11 +61,21 @@ def index_of(reader: LibraryReader) -> Generator[float, None, Index]:
 
     A solo or lick that can't be read stays out. Raises LibraryError.
     """
-    rows = reader.lines()
-    found: dict[str, list[tuple[str, LabelledLine]]] = {"solos": [], "licks": []}
-    fresh = []
+    fresh: list[tuple[str, str, bytes]] = []
+    solos = yield from scaled(lines_of(reader, "solos", fresh), 0.0, _SOLOS_SHARE)
+    licks = yield from scaled(lines_of(reader, "licks", fresh), _SOLOS_SHARE, 1.0)
+    return Index(solos, licks, tuple(fresh))
+
+
+def lines_of(
+    reader: LibraryReader, table: str, fresh: list[tuple[str, str, bytes]] | None = None
+) -> Generator[float, None, Lines]:
+    """The lines of all solos or of all licks; those that were made for it are put into ``fresh``."""
+    rows = reader.lines(table)
+    found: list[tuple[str, LabelledLine]] = []
     missing = max(1, sum(data is None or data[:1] != _VERSION for *_, data in rows))
-    for table, owner, modified, data in rows:
+    made = 0
+    for owner, modified, data in rows:
         give_way()
         line = None
         if data is not None and data[:1] == _VERSION:
@@ -77,11 +89,12 @@ def index_of(reader: LibraryReader) -> Generator[float, None, Index]:
             except (FormatError, LibraryError) as error:
                 LOG.warning("%s %s can't be searched: %s", table, owner, error)
                 continue
-            fresh.append((owner, modified, _VERSION + line.packed()))
-            yield min(1.0, len(fresh) / missing)
-        found[table].append((owner, line))
-    solos, licks = (Lines(tuple(i for i, _ in made), Corpus(line for _, line in made)) for made in found.values())
-    return Index(solos, licks, tuple(fresh))
+            made += 1
+            if fresh is not None:
+                fresh.append((owner, modified, _VERSION + line.packed()))
+            yield min(1.0, made / missing)
+        found.append((owner, line))
+    return Lines(tuple(owner for owner, _ in found), Corpus(line for _, line in found))
 
 
 def _line_of_solo(reader: LibraryReader, solo_id: str) -> LabelledLine:

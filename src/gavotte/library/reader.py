@@ -157,21 +157,16 @@ class LibraryReader:
         )
         return frozenset(row[0] for row in rows)
 
-    def lines(self) -> list[tuple[str, str, str, bytes | None]]:
-        """Every solo and lick that is there: its table, its id, when it was changed, and its line as bytes, None where
-        there is none of that moment yet; in the order in which they are listed.
+    def lines(self, table: str) -> list[tuple[str, str, bytes | None]]:
+        """Every solo or lick that is there, by the name of its table: its id, when it was changed, and its line as
+        bytes, None where there is none of that moment yet; in the order in which they are listed.
         """
-        found = []
-        for table, order in (("solos", "modified"), ("licks", "created")):
-            found += [
-                (table, *row)
-                for row in self._rows(
-                    f"SELECT t.id, t.modified, lines.line FROM {table} AS t "
-                    "LEFT JOIN lines ON lines.owner = t.id AND lines.modified = t.modified "
-                    f"WHERE t.deleted IS NULL ORDER BY t.{order} DESC, t.rowid DESC"
-                )
-            ]
-        return found
+        order = {SOLOS.name: "modified", LICKS.name: "created"}[table]
+        return self._rows(
+            f"SELECT t.id, t.modified, lines.line FROM {table} AS t "
+            "LEFT JOIN lines ON lines.owner = t.id AND lines.modified = t.modified "
+            f"WHERE t.deleted IS NULL ORDER BY t.{order} DESC, t.rowid DESC"
+        )
 
     def kept(self, kind: DocumentKind[ValueT]) -> ValueT | None:
         """The library's one document of a kind (its schools, its corrections), None where it has none yet.

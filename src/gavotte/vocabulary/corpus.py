@@ -6,7 +6,7 @@ gone through in a few milliseconds. What has a name (degrees, devices, chords) s
 
 from __future__ import annotations
 
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -22,6 +22,7 @@ from gavotte.harmony.foreignness import chord_quality
 from gavotte.harmony.numerals import numeral
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.wording import chord_words
+from gavotte.phrasing.phrases import phrases_of
 from gavotte.solo.document import Function
 from gavotte.solo.label import DEVICES, Label
 from gavotte.theory.chord import DEGREE_SEMITONES
@@ -59,20 +60,21 @@ NOTE = np.dtype(
         ("tonic", np.int8),
         ("context", np.int16),
         ("rest", np.bool_),
+        ("begins", np.bool_),
     ]
 )
 """A note: ``place`` is its index in the solo; ``onset`` and ``length`` in quarter notes, ``number`` that of its bar,
 ``beat`` in beats from the bar's first, ``bar`` the length of its bar in quarter notes; ``pitch`` a MIDI number;
 ``target`` the note it leads to, ``figure`` the first note of its figure, both by index in the line or -1; ``chord``
 and ``context`` by the line's own tables; ``quality`` and ``root`` -1 where no chord is written; ``rest`` says that a
-rest or the end of the line follows.
+rest or the end of the line follows, ``begins`` that a phrase begins here.
 """
 
 
 @dataclass(frozen=True, eq=False)
 class LabelledLine:
     """The notes of a labelled line but its grace notes; ``chords`` are (symbol in normal form, in words, numeral),
-    ``contexts`` the contexts that hold a note, each with those that hold it as well ("long ii-V-I; turnaround").
+    ``contexts`` what holds a note, each context with when it begins ("long ii-V-I@16; turnaround@8").
     """
 
     notes: NDArray[np.void]
@@ -115,6 +117,9 @@ def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> Lab
     chords: dict[tuple[str, str, str], int] = {}
     contexts: dict[str, int] = {}
     spans = context_spans(frame.ground)
+    starts = [phrase.first for phrase in phrases_of(solo, labels)]
+    # Grace notes belong to the note they lead into.
+    begins = {heads[k] for start in starts if (k := bisect_left(heads, start)) < len(heads)}
     for row, place in enumerate(heads):
         give_way()
         note, framed, label = solo.notes[place], frame.notes[place], labels[place]
@@ -145,6 +150,7 @@ def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> Lab
             key.tonic.pitch_class,
             contexts.setdefault(_contexts_at(spans, note.onset), len(contexts)),
             framed.rest_after or row == len(heads) - 1,
+            place in begins or row == 0,
         )
     return LabelledLine(notes, tuple(chords), tuple(contexts))
 
@@ -152,10 +158,15 @@ def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> Lab
 def _contexts_at(spans: Sequence[ContextSpan], onset: Fraction) -> str:
     # No context is so long that many begin before it ends.
     near = spans[: bisect_right(spans, onset, key=lambda span: span.onset)][-_NEAR:]
-    return "; ".join(dict.fromkeys(span.name for span in near if span.onset <= onset < span.end))
+    return "; ".join(f"{span.name}@{span.onset}" for span in near if span.onset <= onset < span.end)
 
 
 _NEAR = 24
+
+
+def context_names(contexts: str) -> tuple[str, ...]:
+    """The names among the contexts of a note."""
+    return tuple(dict.fromkeys(part.partition("@")[0] for part in contexts.split("; ") if part))
 
 
 class Corpus:
@@ -232,6 +243,11 @@ class Corpus:
     def rest(self) -> NDArray[np.bool_]:
         """Whether a rest or the end of the line follows."""
         return self._column("rest")
+
+    @cached_property
+    def begins(self) -> NDArray[np.bool_]:
+        """Whether a phrase begins with a note; one begins with each line."""
+        return self._column("begins")
 
     @cached_property
     def place(self) -> NDArray[np.int32]:

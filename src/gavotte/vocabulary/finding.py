@@ -143,13 +143,40 @@ class _Search:
         return firsts, np.where(goals > lasts, goals, lasts)
 
     def _stretches(self) -> _Stretches:
-        """Whole lines, or what stands between two rests."""
+        """Whole lines, or phrases."""
         if self.whole:
             firsts, lasts = self.corpus.firsts[:-1], self.corpus.firsts[1:] - 1
             there = lasts >= firsts
             return firsts[there], lasts[there]
-        lasts = np.nonzero(self.corpus.rest)[0]
-        return np.concatenate([[0], lasts[:-1] + 1]), lasts
+        if self.query.context:
+            return self._in_context()
+        firsts = np.nonzero(self.corpus.begins)[0]
+        return firsts, np.append(firsts[1:] - 1, len(self.corpus) - 1)
+
+    def _in_context(self) -> _Stretches:
+        """What is played over each place that has the context, from its first note to its last."""
+        wanted = plain_context(self.query.context)
+        tokens = [_wanted_contexts(name, wanted) for name in self.corpus.contexts]
+        numbers: dict[str, int] = {"": 0}
+        code = np.array([numbers.setdefault(token, len(numbers)) for token in tokens], dtype=np.int64)
+        here = code[self.corpus.context] + len(numbers) * self.corpus.line_of
+        edges = np.nonzero(np.diff(here))[0] + 1
+        firsts = np.concatenate([[0], edges])
+        lasts = np.concatenate([edges - 1, [len(here) - 1]])
+        there = here[firsts] % len(numbers) != 0
+        parts = [self._as_phrased(*edge) for edge in zip(firsts[there].tolist(), lasts[there].tolist(), strict=True)]
+        return np.array([a for a, _ in parts], dtype=np.int64), np.array([b for _, b in parts], dtype=np.int64)
+
+    def _as_phrased(self, first: int, last: int) -> tuple[int, int]:
+        """A stretch without what belongs to the phrase before it over its first chord, and to the one behind it over
+        its last.
+        """
+        chord = self.corpus.chord
+        starts = (np.nonzero(self.corpus.begins[first + 1 : last + 1])[0] + first + 1).tolist()
+        before = [start for start in starts if (chord[first : start + 1] == chord[first]).all()]
+        behind = [start for start in starts if (chord[start : last + 1] == chord[last]).all()]
+        first = max([first, *before])
+        return first, min([last, *(start - 1 for start in behind if start > first)])
 
     # -- what must hold of a stretch ----------------------------------------------------------------
 
@@ -188,7 +215,7 @@ class _Search:
         if not self.query.context:
             return np.ones(len(firsts), dtype=bool)
         wanted = plain_context(self.query.context)
-        has = np.array([any(wanted in plain_context(n) for n in name.split("; ")) for name in self.corpus.contexts])
+        has = np.array([bool(_wanted_contexts(name, wanted)) for name in self.corpus.contexts], dtype=bool)
         # More than half of the notes are in it.
         inside = np.concatenate([[0], np.cumsum(has[self.corpus.context])])
         mostly: NDArray[np.bool_] = 2 * (inside[lasts + 1] - inside[firsts]) > lasts - firsts + 1
@@ -252,6 +279,12 @@ class _Search:
         query = self.query
         device = DEVICE_NAMES[self.corpus.device[row]]
         return FUNCTIONS[self.corpus.function[row]] in query.functions or any(device in kind for kind in query.devices)
+
+
+def _wanted_contexts(contexts: str, wanted: str) -> str:
+    """Those of a note's contexts, with when they begin, that are asked for; "" for none."""
+    found = [part for part in contexts.split("; ") if part and wanted in plain_context(part.partition("@")[0])]
+    return "; ".join(found[:1])
 
 
 _Stretches = tuple[NDArray[np.int64], NDArray[np.int64]]

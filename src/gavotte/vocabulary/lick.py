@@ -64,7 +64,7 @@ class Lick:
 
     ``contexts`` are the harmonic contexts it was played in, the fittest first; ``leads_to`` is what its last note leads
     to behind it, ``span`` where it sounds in its solo's recording (seconds). ``tags``, ``words``, ``rating`` (stars, 0
-    for none) and ``status`` are the user's.
+    for none) and ``status`` are the user's; ``places`` where it recurs, for a cell, in words.
     """
 
     name: str
@@ -78,6 +78,7 @@ class Lick:
     words: str = ""
     rating: int = 0
     status: str = "new"
+    places: tuple[str, ...] = ()
 
     def renamed(self, name: str) -> Lick:
         """The lick under another name."""

@@ -11,6 +11,7 @@ from gavotte.desktop.asks import Asks
 from gavotte.desktop.errands.beginning import Beginning
 from gavotte.desktop.errands.exporting import Exporter
 from gavotte.desktop.errands.importing import Importer
+from gavotte.desktop.errands.indexer import Indexer
 from gavotte.desktop.errands.keeping import Keeping
 from gavotte.desktop.errands.library_edits import LibraryEdits
 from gavotte.desktop.playback.deck import Deck
@@ -49,3 +50,4 @@ class Studio:
     exporter: Exporter
     edits: LibraryEdits
     keeping: Keeping
+    indexer: Indexer

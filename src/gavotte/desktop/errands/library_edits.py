@@ -12,6 +12,7 @@ from PyQt6.QtGui import QUndoCommand, QUndoStack
 
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
+from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.reader import LickEntry, SoloEntry
@@ -54,6 +55,26 @@ class LibraryEdits(QObject):
         words = translate("Gavotte", "Keep “{name}”").format(name=lick.name)
         self._do(words, keep, lambda: self._library.delete_lick(kept[0]), stack)
         return kept[0] if kept else None
+
+    def keep_licks(self, licks: Sequence[Lick]) -> tuple[str, ...]:
+        """Keep several licks in one step; gives their ids, none where it fails."""
+        kept: list[str] = []
+
+        def keep() -> None:
+            with self._library.as_one_step():
+                if kept:
+                    for lick_id in kept:
+                        self._library.restore_lick(lick_id)
+                else:
+                    kept.extend([self._library.add_lick(lick) for lick in licks])
+
+        def undo() -> None:
+            with self._library.as_one_step():
+                for lick_id in kept:
+                    self._library.delete_lick(lick_id)
+
+        words = translate("Gavotte", "Keep {licks}").format(licks=counted(len(licks), "lick"))
+        return tuple(kept) if self._do(words, keep, undo) else ()
 
     def delete_lick(self, lick_id: str) -> None:
         """Take a lick out of the vocabulary."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QLabel, QLineEdit, QWidget
 
@@ -33,6 +35,20 @@ class LickDialog(Dialog):
         self.content.addWidget(caption)
         self.content.addWidget(self.name)
         self.content.addWidget(where)
+        self._there = QLabel()
+        self._there.setWordWrap(True)
+        self._there.setVisible(False)
+        self.content.addWidget(self._there)
+
+    def show_already_there(self, said: Sequence[str]) -> None:
+        """Say what of it stands in the vocabulary already."""
+        self._there.setText("\n".join(said))
+        self._there.setVisible(bool(said))
+
+    @property
+    def already_there(self) -> str:
+        """What is said of that."""
+        return self._there.text()
 
     @property
     def lick(self) -> Lick:

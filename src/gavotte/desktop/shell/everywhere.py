@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 def commands_before(window: MainWindow) -> tuple[Command, ...]:
     """File and Edit: they stand before the menus of the desks."""
     studio, file, edit = window.studio, (translate("Gavotte", "&File"),), (translate("Gavotte", "&Edit"),)
-    undo = window.undo
+    undo, selection = window.undo, studio.session.selection
 
     def is_open() -> bool:
         return studio.session.solo is not None
@@ -93,6 +93,24 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
             ("Ctrl+Shift+Z", "Ctrl+Y"),
             edit,
             enabled=undo.canRedo,
+        ),
+        Command(
+            "edit.keep_lick",
+            translate("Gavotte", "Keep the selection as a lick…"),
+            studio.keeping.keep,
+            ("Ctrl+Alt+K",),
+            edit,
+            1,
+            enabled=lambda: len(selection.notes()) > 1,
+        ),
+        Command(
+            "edit.find_kind",
+            translate("Gavotte", "Find all of this kind"),
+            studio.keeping.find_kind,
+            ("Ctrl+Alt+F",),
+            edit,
+            1,
+            enabled=lambda: bool(selection.notes()),
         ),
         Command(
             "edit.details",

@@ -33,6 +33,7 @@ from gavotte.desktop.errands.beginning import Beginning
 from gavotte.desktop.errands.details_dialog import DetailsDialog
 from gavotte.desktop.errands.exporting import PAPER, Exporter, ExportFormat
 from gavotte.desktop.errands.importing import Importer
+from gavotte.desktop.errands.indexer import Indexer
 from gavotte.desktop.errands.keeping import Keeping
 from gavotte.desktop.errands.library_edits import LibraryEdits
 from gavotte.desktop.errands.recent import recent_solos, remember
@@ -156,7 +157,8 @@ class MainWindow(QMainWindow):
             importer=Importer(library, settings, activities, self),
             exporter=Exporter(engraver, settings, activities, self),
             edits=edits,
-            keeping=Keeping(session, edits, asks, self),
+            keeping=Keeping(library, session, tape, activities, edits, asks, self),
+            indexer=Indexer(library, activities, self),
         )
 
     def _take_in_files(self, library: Library, folder: Path) -> None:

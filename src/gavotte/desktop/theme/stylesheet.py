@@ -120,6 +120,7 @@ def style_sheet(palette: Palette) -> str:
         rule=palette.rule,
         quiet=palette.quiet_text,
         accent=palette.accent,
+        warning=palette.warning,
         on_accent=palette.on_accent,
         selection=palette.selection,
     )

@@ -43,16 +43,37 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
                 menu,
                 2,
                 (desk,),
-                has_lick,
+                partial(desk.has_page, name),
                 buttons=(panels.tabs[name],),
             )
             for name, words, keys in (
                 ("about", translate("Gavotte", "About the lick"), "Ctrl+4"),
                 ("relatives", translate("Gavotte", "Relatives"), "Ctrl+5"),
+                ("places", translate("Gavotte", "Places of the cell"), "Ctrl+6"),
+            )
+        )
+
+    def modes() -> tuple[Command, ...]:
+        return tuple(
+            Command(
+                f"vocabulary.{name}",
+                words,
+                partial(desk.turn_to, name),
+                (keys,),
+                menu,
+                0,
+                (desk,),
+                buttons=(desk.search.modes[name],),
+            )
+            for name, words, keys in (
+                ("licks", translate("Gavotte", "Licks"), "Ctrl+7"),
+                ("cells", translate("Gavotte", "Cells that recur"), "Ctrl+8"),
+                ("players", translate("Gavotte", "Players’ dictionaries"), "Ctrl+9"),
             )
         )
 
     return (
+        *modes(),
         Command(
             "vocabulary.search",
             translate("Gavotte", "Search licks and solos"),
@@ -103,9 +124,20 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
             ("K",),
             menu,
             4,
-            (desk.licks, desk.page),
+            (desk.licks, desk.page, desk.search.cells.cells, desk.places.places),
             enabled=lambda: desk.has_lick and not desk.is_kept,
             buttons=(view.keep,),
+        ),
+        Command(
+            "vocabulary.keep_places",
+            translate("Gavotte", "Keep the places that answer…"),
+            desk.keep_places,
+            ("Shift+K",),
+            menu,
+            4,
+            (desk.licks, desk.page),
+            enabled=lambda: bool(desk.search.places),
+            buttons=(desk.search.keep_all,),
         ),
         Command(
             "vocabulary.delete",

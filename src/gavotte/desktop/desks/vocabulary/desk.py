@@ -17,10 +17,13 @@ from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.vocabulary.about_panel import AboutPanel
 from gavotte.desktop.desks.vocabulary.commands import vocabulary_commands
-from gavotte.desktop.desks.vocabulary.indexer import Indexer
+from gavotte.desktop.desks.vocabulary.keep_dialog import KeepDialog
 from gavotte.desktop.desks.vocabulary.lick_list import Row
 from gavotte.desktop.desks.vocabulary.lick_view import LickView
 from gavotte.desktop.desks.vocabulary.looking import Looking
+from gavotte.desktop.desks.vocabulary.overview import Overview
+from gavotte.desktop.desks.vocabulary.places_panel import PlacesPanel
+from gavotte.desktop.desks.vocabulary.players_panel import PlayersPanel
 from gavotte.desktop.desks.vocabulary.relatives_panel import RelativesPanel
 from gavotte.desktop.desks.vocabulary.search_panel import SearchPanel, known_tags
 from gavotte.desktop.paper.sheet import Sheet
@@ -32,6 +35,7 @@ from gavotte.desktop.widgets.tabbed import Tabbed
 from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
+from gavotte.library.mining import CellPlace, LibraryCell
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.library.relatives import Relative
 from gavotte.library.searching import answers, every_lick
@@ -46,6 +50,8 @@ from gavotte.writing.placing import first_note_from
 
 _PANEL_HEIGHT = 284
 _NOTHING_ASKED = Query()
+_FIND = "find:"
+"""What a view begins with that is a query."""
 _SETTLED_MS = 160
 """How long a lick is looked at before its relatives are looked for."""
 
@@ -61,20 +67,24 @@ class VocabularyDesk(Desk):
         super().__init__(studio)
         self._lick_id: str | None = None
         self._wanted: str | None = None
+        self.keeping: KeepDialog | None = None
         self._licks: dict[str, LickEntry] = {}
         self._solos: dict[str, SoloEntry] = {}
         self.search = SearchPanel()
         self.view = LickView(studio.engraver, studio.view)
-        self.about, self.related = AboutPanel(), RelativesPanel()
+        self.about, self.related, self.places = AboutPanel(), RelativesPanel(), PlacesPanel()
         self.panels = Tabbed(0)
         self.panels.setFixedHeight(_PANEL_HEIGHT)
         self.panels.add_pages(
             (
                 ("about", translate("Gavotte", "About it"), self.about),
                 ("relatives", translate("Gavotte", "Relatives"), self.related),
+                ("places", translate("Gavotte", "Places"), self.places),
             )
         )
-        self.indexer = Indexer(studio.library, studio.activities, self)
+        self.dictionary = PlayersPanel()
+        self.overview = Overview(studio.library, studio.activities, studio.indexer, self)
+        self.indexer = studio.indexer
         self.looking = Looking(studio.library, studio.activities, self.indexer, self)
         self._settled = QTimer(self)
         self._settled.setSingleShot(True)
@@ -92,7 +102,9 @@ class VocabularyDesk(Desk):
         layout.addWidget(self.search)
         layout.addWidget(self._right, 1)
         layout.addWidget(self._nothing_kept(), 1)
+        layout.addWidget(self._blank, 1)
         layout.addWidget(self._nothing_found(), 1)
+        layout.addWidget(self.dictionary, 1)
         # What the commands and the window know by these names.
         self.licks, self.page, self.name, self.source = (
             self.search.licks,
@@ -106,6 +118,7 @@ class VocabularyDesk(Desk):
     def _connect(self) -> None:
         view, about, related = self.view, self.about, self.related
         self.search.asked.connect(self._show_answers)
+        self.search.keep_all.clicked.connect(self.keep_places)
         self.licks.row_chosen.connect(lambda _: self._show_current())
         view.music_changed.connect(self._music_changed)
         view.renamed.connect(lambda name: self._change(translate("Gavotte", "Rename the lick"), name=name))
@@ -124,6 +137,18 @@ class VocabularyDesk(Desk):
         related.play_wanted.connect(partial(self.play_relative, at_once=False))
         related.both_wanted.connect(partial(self.play_relative, at_once=True))
         related.go_wanted.connect(self.go_to_relative)
+        self.search.mode_changed.connect(self._show_mode)
+        self.search.cells.look_wanted.connect(self._find_cells)
+        self.search.cells.cell_chosen.connect(lambda _: self._show_cell())
+        self.search.players.currentRowChanged.connect(lambda _: self._tell_player())
+        self.places.place_chosen.connect(self._show_place)
+        self.places.keep_wanted.connect(self.keep_place)
+        self.dictionary.beside_wanted.connect(lambda _: self._tell_player())
+        self.dictionary.query_wanted.connect(self._ask_of_player)
+        self.overview.cells_found.connect(self._show_cells)
+        self.overview.left.connect(self._show_cells)
+        self.overview.dictionaries_found.connect(self.dictionary.show_dictionaries)
+        self.overview.failed.connect(self.studio.asks.notice)
         self._settled.timeout.connect(self._look)
         self.indexer.changed.connect(self._index_changed)
         self.indexer.failed.connect(self.studio.asks.notice)
@@ -138,7 +163,7 @@ class VocabularyDesk(Desk):
         return vocabulary_commands(self)
 
     def focus(self) -> QWidget:
-        return self.licks if self._licks or self._solos else self
+        return self.search.focus_of_mode() if self._licks or self._solos else self
 
     def beside(self) -> QWidget:
         return self.page
@@ -171,7 +196,8 @@ class VocabularyDesk(Desk):
 
     def played(self) -> Played:
         # The list of licks has no use for the space bar of its own.
-        return Played(self.page, self.concert_solo, self.selected, (self.licks, self.related.relatives))
+        at = (self.licks, self.search.cells.cells, self.related.relatives, self.places.places)
+        return Played(self.page, self.concert_solo, self.selected, at)
 
     def state(self) -> str:
         _, number = self.studio.library.counts()
@@ -194,6 +220,11 @@ class VocabularyDesk(Desk):
                 self.refresh()
         if view == "keys":
             self.all_keys.click()
+        elif view.startswith(_FIND):
+            self.search.turn_to("licks")
+            self.search.choose_context("")
+            self.search.line.setText(view.removeprefix(_FIND))
+            self.licks.setFocus()
 
     def remembered(self) -> str:
         lick = self.licks.current_id() or self._wanted or ""
@@ -222,10 +253,11 @@ class VocabularyDesk(Desk):
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
-        for part in (self.search, self.view, self.related):
+        for part in (self.search, self.view, self.related, self.places, self.dictionary):
             part.set_palette(palette)
 
     def _nothing_kept(self) -> QWidget:
+        self._blank = QWidget()
         self._empty = QWidget()
         layout = QVBoxLayout(self._empty)
         layout.setAlignment(Qt.AlignmentFlag.AlignCenter)
@@ -278,6 +310,7 @@ class VocabularyDesk(Desk):
     def _index_changed(self) -> None:
         self._show_answers()
         self._settled.start()
+        self._show_mode()
 
     def _show_answers(self) -> None:
         search = self.search
@@ -297,7 +330,93 @@ class VocabularyDesk(Desk):
         wanted, self._wanted = self._wanted, None
         if wanted is not None:
             self.licks.select_id(wanted)
-        self._show_current()
+        if search.mode == "licks":
+            self._show_current()
+
+    # -- cells and players --------------------------------------------------------------------------
+
+    def _show_mode(self, _: str = "") -> None:
+        """Show what belongs to what is listed now."""
+        mode = self.search.mode
+        players = list(dict.fromkeys(filter(None, (solo.player for solo in self._solos.values()))))
+        self.panels.tabs["places"].setVisible(mode == "cells")
+        if mode == "licks":
+            if self.panels.page_shown == "places":
+                self.panels.show_page("about")
+            self._show_current()
+        elif mode == "cells":
+            self.search.cells.show_players(players)
+            self.panels.show_page("places")
+            if self.overview.index is None and self.indexer.is_current and not self.overview.is_looking:
+                self._find_cells()
+            else:
+                self._show_cells()
+        else:
+            self.search.show_players(players, self._solos.values())
+            self._tell_player()
+
+    def _find_cells(self) -> None:
+        self.search.cells.show_waiting()
+        self._show_side(self._blank)
+        self.overview.find_cells(self.search.cells.player)
+
+    def _show_cells(self) -> None:
+        if self.search.mode != "cells" or self.overview.is_looking:
+            return
+        self.search.cells.show_cells(self.overview.cells, self.indexer.index, self.overview.is_behind)
+        self._show_cell()
+
+    @property
+    def _cell(self) -> LibraryCell | None:
+        number = self.search.cells.cells.currentRow()
+        return self.overview.cells[number] if 0 <= number < len(self.overview.cells) else None
+
+    def _show_cell(self) -> None:
+        cell = self._cell
+        if cell is None:
+            self._show_side(self._blank)
+            self.view.clear()
+            return
+        self.places.show_cell(cell, self._place_named)
+        self._show_place(0)
+
+    def _place_named(self, place: CellPlace) -> tuple[str, str]:
+        """The name of the solo a cell stands in, and the bars."""
+        number = self.indexer.index.solos.number_of.get(place.solo_id)
+        bars = ""
+        if number is not None:
+            bars = bars_words(self.indexer.index.solos.corpus.lines[number].notes, place.first, place.last)
+        solo = self._solos.get(place.solo_id)
+        return solo.title if solo is not None else "", bars
+
+    def _show_place(self, number: int) -> None:
+        """Show a place of the chosen cell."""
+        cell = self._cell
+        if cell is None or not 0 <= number < len(cell.places):
+            return
+        place = cell.places[number]
+        self._show_row(Row(cell.degrees, owner=place.solo_id, first=place.first, last=place.last))
+
+    def _tell_player(self) -> None:
+        player = self.search.players.current_id()
+        if self.search.mode != "players":
+            return
+        if player is None:
+            self._show_side(self._blank)
+            return
+        self.view.clear()
+        players = [self.search.players.item(k) for k in range(self.search.players.count())]
+        self.dictionary.show_players(player, [item.text() for item in players if item is not None])
+        self._show_side(self.dictionary)
+        self.overview.tell(player, self.dictionary.other, self._solos)
+
+    def _ask_of_player(self, query: str) -> None:
+        """List the places of an entry of the dictionary that is shown."""
+        player = self.search.players.current_id() or ""
+        self.search.choose_context("")
+        self.search.line.setText(f'{query} by "{player}"')
+        self.search.turn_to("licks")
+        self.licks.setFocus()
 
     # -- the chosen one -----------------------------------------------------------------------------
 
@@ -305,7 +424,11 @@ class VocabularyDesk(Desk):
         row = self.licks.current()
         if row is None:
             self._show_none(None)
-            return
+        else:
+            self._show_row(row)
+
+    def _show_row(self, row: Row) -> None:
+        """Show a lick, or a place of a solo as the lick it would be."""
         try:
             lick = self.studio.library.lick(row.owner) if row.is_lick else self._lick_at(row)
         except (LibraryError, FormatError) as error:
@@ -316,6 +439,7 @@ class VocabularyDesk(Desk):
         self._show_side(self._right)
         is_other = lick != self.view.lick
         self.view.show_lick(lick, is_kept=row.is_lick)
+        self.view.keep.setVisible(not row.is_lick and self.search.mode == "licks")
         self.about.show_lick(lick, known_tags(tuple(self._licks.values())), row.is_lick)
         if is_other:
             self.related.show_waiting()
@@ -341,7 +465,7 @@ class VocabularyDesk(Desk):
 
     def _show_side(self, side: QWidget) -> None:
         """Show one of what can stand beside the list."""
-        for widget in (self._right, self._empty, self._examples):
+        for widget in (self._right, self._empty, self._examples, self.dictionary, self._blank):
             widget.setVisible(widget is side)
 
     def _music_changed(self) -> None:
@@ -402,6 +526,15 @@ class VocabularyDesk(Desk):
         sheet = self.view.sheet
         return None if sheet is None else replace(sheet, selected=self.view.selected)
 
+    def turn_to(self, mode: str) -> None:
+        """List licks, cells or players."""
+        self.search.turn_to(mode)
+        self.search.focus_of_mode().setFocus()
+
+    def has_page(self, name: str) -> bool:
+        """Whether a panel under the music is there."""
+        return self.has_lick and (name != "places" or self.search.mode == "cells")
+
     def start_search(self) -> None:
         """Go to the line in which is asked for licks."""
         self.search.line.setFocus()
@@ -417,11 +550,35 @@ class VocabularyDesk(Desk):
         lick = self.view.lick
         if lick is None or self._lick_id is not None:
             return
+        cell = self._cell if self.search.mode == "cells" else None
+        if cell is not None:
+            where = [self._place_named(place) for place in cell.places]
+            lick = replace(lick, places=tuple(f"{name}, {bars}" for name, bars in where))
         lick_id = self.studio.edits.keep_lick(lick, self.undo_stack)
         if lick_id is not None:
             self._wanted = lick_id
+            self.search.turn_to("licks")
             self.refresh()
             self.studio.asks.tell(translate("Gavotte", "Kept “{name}”").format(name=lick.name))
+
+    def keep_places(self) -> None:
+        """Keep the places that answer, after they were ticked."""
+        rows = self.search.places
+        if not rows:
+            return
+        dialog = self.keeping = KeepDialog(self, rows)
+        dialog.accepted.connect(lambda: self._keep_ticked(dialog.ticked))
+        dialog.open()
+
+    def _keep_ticked(self, rows: tuple[Row, ...]) -> None:
+        def keep(licks: list[Lick]) -> None:
+            kept = self.studio.edits.keep_licks(licks)
+            if kept:
+                self._wanted = kept[0]
+                self.studio.asks.tell(translate("Gavotte", "Kept {licks}").format(licks=counted(len(kept), "lick")))
+                self.refresh()
+
+        self.looking.look_at_places([(row.owner, row.first, row.last) for row in rows], keep)
 
     def _change(self, said: str, **values: object) -> None:
         if self._lick_id is not None:

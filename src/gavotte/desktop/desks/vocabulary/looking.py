@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Generator, Sequence
 from contextlib import suppress
 from functools import partial
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from gavotte.desktop.activity import Activities
-from gavotte.desktop.desks.vocabulary.indexer import Indexer
+from gavotte.desktop.errands.indexer import Indexer
+from gavotte.desktop.translation import translate
+from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
-from gavotte.labelling.labeller import labelled
+from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.library.errors import LibraryError
 from gavotte.library.lines import Index, line_of_lick
 from gavotte.library.reader import LibraryReader
@@ -61,6 +64,16 @@ class Looking(QObject):
         """A place of a solo, by the rows of its line, as the lick it would be. Raises LibraryError or FormatError."""
         return _lick_at(self._library, solo_id, first, last)
 
+    def look_at_places(self, places: Sequence[tuple[str, int, int]], then: Callable[[list[Lick]], None]) -> None:
+        """Make licks of places, each a solo's id with the rows of its line, beside the interface."""
+        words = translate("Gavotte", "Keeping {places}").format(places=counted(len(places), "place"))
+
+        def steps() -> Generator[float, None, list[Lick]]:
+            with self._library.read_apart() as reader:
+                return (yield from _licks_at(reader, places))
+
+        self._activities.walk(places, steps, then, self._fail, words)
+
     def lick_of(self, relative: Relative) -> Lick:
         """A relative as a lick. Raises LibraryError or FormatError."""
         return _lick_of(self._library, relative)
@@ -95,9 +108,27 @@ def _lick_of(reader: LibraryReader, relative: Relative) -> Lick:
     return _lick_at(reader, relative.owner, relative.first, relative.last)
 
 
-def _lick_at(reader: LibraryReader, solo_id: str, first: int, last: int) -> Lick:
-    found = labelled(reader.solo(solo_id))
-    places = labelled_line(found).notes["place"]
+def _licks_at(reader: LibraryReader, places: Sequence[tuple[str, int, int]]) -> Generator[float, None, list[Lick]]:
+    licks = []
+    by_solo: dict[str, list[tuple[int, int]]] = {}
+    for solo_id, first, last in places:
+        by_solo.setdefault(solo_id, []).append((first, last))
+    for solo_id, rows in by_solo.items():
+        found = labelled(reader.solo(solo_id))
+        line = labelled_line(found)
+        for first, last in rows:
+            licks.append(_lick_in(found, line, solo_id, first, last))
+            yield len(licks) / len(places)
+    return licks
+
+
+def _lick_in(found: Labelled, line: LabelledLine, solo_id: str, first: int, last: int) -> Lick:
+    places = line.notes["place"]
     last = min(last, len(places) - 1)
     ids = [found.solo.notes[int(places[row])].id for row in (min(first, last), last)]
     return keep_lick(found.solo, solo_id, found.labels, ids[0], ids[1])
+
+
+def _lick_at(reader: LibraryReader, solo_id: str, first: int, last: int) -> Lick:
+    found = labelled(reader.solo(solo_id))
+    return _lick_in(found, labelled_line(found), solo_id, first, last)

@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QToolButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.vocabulary.about_panel import stars
+from gavotte.desktop.desks.vocabulary.cells_panel import CellsPanel
 from gavotte.desktop.desks.vocabulary.lick_list import LickList, Row
 from gavotte.desktop.desks.vocabulary.search_line import SearchLine
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.choice import Choice
+from gavotte.desktop.widgets.one_stop import OneStop
+from gavotte.desktop.widgets.rows import RowList
 from gavotte.desktop.words import counted
 from gavotte.library.lines import Index
 from gavotte.library.reader import LickEntry, SoloEntry
@@ -30,10 +33,11 @@ WIDTH = 330
 class SearchPanel(QWidget):
     """``line`` is where one asks, ``contexts`` restricts it, ``licks`` lists what answers.
 
-    Signal: ``asked``, something else is asked for.
+    Signals: ``asked``, something else is asked for; ``mode_changed(mode)``, other things are listed.
     """
 
     asked = pyqtSignal()
+    mode_changed = pyqtSignal(str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -58,7 +62,13 @@ class SearchPanel(QWidget):
         self.message = QLabel()
         self.message.setWordWrap(True)
         self.message.setObjectName("quiet")
+        self.keep_all = QPushButton(translate("Gavotte", "Keep these places…"))
+        self.keep_all.setToolTip(translate("Gavotte", "Keep the places that answer as licks, as many as you tick"))
         self.licks = LickList(translate("Gavotte", "Licks"))
+        self.cells, self.players = CellsPanel(), RowList(translate("Gavotte", "Players"))
+        self._modes = OneStop(self)
+        self.modes: dict[str, QPushButton] = {}
+        self._stack = QStackedWidget()
         head = QHBoxLayout()
         head.addWidget(title)
         head.addStretch(1)
@@ -67,24 +77,83 @@ class SearchPanel(QWidget):
         asking.setSpacing(4)
         asking.addWidget(self.line, 1)
         asking.addWidget(self.words)
+        searching = QWidget()
+        inner = QVBoxLayout(searching)
+        inner.setContentsMargins(0, 0, 0, 0)
+        inner.setSpacing(8)
+        inner.addLayout(asking)
+        inner.addWidget(self.contexts)
+        inner.addWidget(self.message)
+        inner.addWidget(self.licks, 1)
+        inner.addWidget(self.keep_all)
+        choosing = QHBoxLayout()
+        choosing.setSpacing(6)
+        for name, words, tip, page in (
+            (
+                "licks",
+                translate("Gavotte", "Licks"),
+                translate("Gavotte", "What was kept, and what answers"),
+                searching,
+            ),
+            ("cells", translate("Gavotte", "Cells"), translate("Gavotte", "What recurs in all solos"), self.cells),
+            (
+                "players",
+                translate("Gavotte", "Players"),
+                translate("Gavotte", "What players do how often"),
+                self.players,
+            ),
+        ):
+            button = QPushButton(words)
+            button.setCheckable(True)
+            button.setToolTip(tip)
+            self.modes[name] = button
+            self._modes.addButton(button)
+            choosing.addWidget(button, 1)
+            self._stack.addWidget(page)
+        self.modes["licks"].setChecked(True)
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 16, 12, 16)
         column.setSpacing(8)
         column.addLayout(head)
-        column.addLayout(asking)
-        column.addWidget(self.contexts)
-        column.addWidget(self.message)
-        column.addWidget(self.licks, 1)
+        column.addLayout(choosing)
+        column.addWidget(self._stack, 1)
+        self._modes.buttonClicked.connect(lambda _: self._turn())
         self._show_contexts({})
         self.line.asked.connect(self.asked)
         self.line.returnPressed.connect(self.licks.setFocus)
         self.contexts.activated.connect(lambda _: self.asked.emit())
 
+    @property
+    def mode(self) -> str:
+        """What is listed: "licks", "cells" or "players"."""
+        return next(name for name, button in self.modes.items() if button.isChecked())
+
+    def turn_to(self, mode: str) -> None:
+        """List something else."""
+        self.modes[mode].setChecked(True)
+        self._turn()
+
+    def _turn(self) -> None:
+        self.number.setVisible(self.mode == "licks")
+        self._stack.setCurrentIndex(list(self.modes).index(self.mode))
+        self.mode_changed.emit(self.mode)
+
+    def focus_of_mode(self) -> QWidget:
+        """Where the keys go."""
+        return {"licks": self.licks, "cells": self.cells.cells, "players": self.players}[self.mode]
+
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
         self.licks.set_palette(palette)
+        self.cells.set_palette(palette)
+        self.players.set_palette(palette)
         self.line.palette_in_use = palette
         self.line.update()
+
+    @property
+    def places(self) -> tuple[Row, ...]:
+        """The places of solos that are listed."""
+        return tuple(row for row in self.licks.rows if not row.is_lick and not row.is_heading)
 
     @property
     def context(self) -> str:
@@ -106,6 +175,22 @@ class SearchPanel(QWidget):
             for name in filter(None, lick.contexts.split("; ")):
                 counts[name] = counts.get(name, 0) + 1
         self._show_contexts(counts)
+
+    def show_players(self, players: Sequence[str], solos: Iterable[SoloEntry]) -> None:
+        """List the players, with how much there is by each."""
+        by: dict[str, list[SoloEntry]] = {}
+        for solo in solos:
+            by.setdefault(solo.player, []).append(solo)
+        chosen = self.players.current_id()
+        self.players.blockSignals(True)
+        self.players.clear()
+        for player in players:
+            own = by[player]
+            notes = counted(sum(solo.notes for solo in own), "note")
+            self.players.add_row(player, player, f"{counted(len(own), 'solo')}, {notes}")
+        if not self.players.select_id(chosen) and self.players.count():
+            self.players.setCurrentRow(0)
+        self.players.blockSignals(False)
 
     def _show_contexts(self, counts: Mapping[str, int]) -> None:
         chosen = self.context
@@ -176,6 +261,7 @@ class SearchPanel(QWidget):
                         notes=line.notes,
                     )
                 )
+        self.keep_all.setVisible(bool(answers.places))
         self.number.setText(number)
         self.licks.show_rows(rows)
         self._show_message(bool(rows))
