@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import shutil
 import sqlite3
+from collections.abc import Callable, Sequence
 from contextlib import closing
+from dataclasses import replace
 from pathlib import Path
 
 from gavotte.demo.arcade import begun_arcade
+from gavotte.demo.more_solos import MORE_LICKS, MORE_SOLOS
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.questions import number_to_look_at
@@ -19,6 +22,8 @@ from gavotte.library.reader import DATABASE
 from gavotte.library.recordings import DECODED
 from gavotte.library.recordings import FOLDER as RECORDINGS
 from gavotte.library.store import Library
+from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
 from gavotte.vocabulary.lick import keep_lick
 
 _OWN_FILES = ("gavotte.db", "gavotte.db-wal", "gavotte.db-shm", "gavotte.lock")
@@ -57,7 +62,8 @@ def _foreign(folder: Path) -> str:
         return f"it holds {strange[0]}, which belongs to no library"
     if DATABASE not in names:
         return "" if set(names) <= {"gavotte.lock"} else "it holds no library"
-    demo = {(solo.title, solo.player) for solo in (begun_arcade(), *(make() for make in DEMO_SOLOS))}
+    made = (begun_arcade(), *(make() for make in (*DEMO_SOLOS, *MORE_SOLOS)))
+    demo = {(solo.title, solo.player) for solo in made}
     try:
         with closing(connect_to_read(folder / DATABASE)) as database:
             rows = database.execute("SELECT title, player FROM solos WHERE deleted IS NULL").fetchall()
@@ -69,6 +75,16 @@ def _foreign(folder: Path) -> str:
 
 def _is_own(name: str) -> bool:
     return name in (*_OWN_FILES, *_OWN_FOLDERS) or (name.startswith("gavotte.version") and name.endswith(".backup.db"))
+
+
+def _added(library: Library, makers: Sequence[Callable[[], Solo]]) -> list[tuple[str, Solo, tuple[Label, ...]]]:
+    """Solos put on the shelf, the first of them above the others: the id, the solo and the labels of each."""
+    added = []
+    for make in reversed(makers):
+        solo = make()
+        found = labelled(solo)
+        added.append((library.add_solo(solo, number_to_look_at(found)), solo, found.labels))
+    return added[::-1]
 
 
 def build_demo(folder: Path, fresh: bool = False) -> None:
@@ -87,12 +103,16 @@ def build_demo(folder: Path, fresh: bool = False) -> None:
         begun = begun_arcade()
         # What is added first stands last on the shelf.
         library.add_solo(begun, number_to_look_at(labelled(begun)))
-        kept = []
-        for make in reversed(DEMO_SOLOS):
-            solo = make()
-            found = labelled(solo)
-            kept.append((library.add_solo(solo, number_to_look_at(found)), solo, found.labels))
-        kept.reverse()
+        more = _added(library, MORE_SOLOS)
+        for lick in reversed(MORE_LICKS):
+            solo_id, solo, labels = more[lick.tune]
+            start = 2 * lick.pair * solo.meters[0].meter.bar_length
+            end = start + 2 * solo.meters[0].meter.bar_length
+            notes = [note.id for note in solo.notes if start <= note.onset < end]
+            own = keep_lick(solo, solo_id, labels, notes[0], notes[-1])
+            said = {"tags": lick.tags, "status": lick.status, "rating": lick.rating, "words": lick.words}
+            library.add_lick(replace(own, **said))  # type: ignore[arg-type]
+        kept = _added(library, DEMO_SOLOS)
         for which, first, last in DEMO_LICKS:
             solo_id, solo, labels = kept[which]
             notes = [note.id for note in solo.notes if first <= note.onset <= last]
