@@ -12,6 +12,7 @@ from tests.conftest import whole
 from gavotte.cli import main
 from gavotte.demo.build import build_demo
 from gavotte.demo.cinder import cinder
+from gavotte.demo.more_solos import MORE_SOLOS
 from gavotte.demo.recordings import record
 from gavotte.demo.shorthand import ShorthandError, write_out
 from gavotte.demo.solos import DEMO_SOLOS
@@ -110,7 +111,7 @@ def test_the_demo_is_built_anew_over_itself(tmp_path: Path) -> None:
     build_demo(tmp_path, fresh=True)
     assert not (tmp_path / "backups").exists()
     with Library(tmp_path) as library:
-        assert len(library.solos()) == len(DEMO_SOLOS) + 1
+        assert len(library.solos()) == len(DEMO_SOLOS) + len(MORE_SOLOS) + 1
 
 
 @pytest.mark.parametrize("strange", ["letters.txt", "photos/one.jpg", "gavotte.db.copy"])

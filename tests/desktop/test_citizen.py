@@ -23,6 +23,7 @@ from tests.desktop.conftest import OpenWindow, stop_what_goes_on
 
 from gavotte.demo.build import build_demo
 from gavotte.demo.recordings import to_be_recorded
+from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.desktop import app
 from gavotte.desktop.demo_recordings import DemoRecordings
 from gavotte.desktop.garbage import GarbageCollector
@@ -429,7 +430,7 @@ def test_playing_the_demo_in_can_be_stopped_and_goes_on_at_the_next_start(
     stop_what_goes_on(window)
     assert recordings.is_complete
     assert not window.activity_bar.isVisible()
-    assert len(to_be_recorded(library)) == len(library.solos())
+    assert len(to_be_recorded(library)) == len(DEMO_SOLOS) + 1
 
 
 def test_circles_of_values_are_freed_at_a_quiet_moment(qtbot: QtBot) -> None:

@@ -17,6 +17,7 @@ from tests.conftest import make_solo
 
 from gavotte.demo.arcade import arcade
 from gavotte.demo.build import build_demo
+from gavotte.demo.more_solos import MORE_LICKS, MORE_SOLOS
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.labelling.labeller import label_solo
@@ -230,15 +231,16 @@ def test_the_demo_is_built_once_and_anew_on_demand(tmp_path: Path) -> None:
     folder = tmp_path / "demo"
     build_demo(folder)
     with Library(folder) as library:
-        assert [entry.title for entry in library.solos()] == [*(make().title for make in DEMO_SOLOS), arcade().title]
-        assert len(library.licks()) == len(DEMO_LICKS)
+        titles = [*(make().title for make in (*DEMO_SOLOS, *MORE_SOLOS)), arcade().title]
+        assert [entry.title for entry in library.solos()] == titles
+        assert len(library.licks()) == len(DEMO_LICKS) + len(MORE_LICKS)
         library.delete_solo(library.solos()[0].id)
     build_demo(folder)
     with Library(folder) as library:
-        assert len(library.solos()) == len(DEMO_SOLOS)
+        assert len(library.solos()) == len(titles) - 1
     build_demo(folder, fresh=True)
     with Library(folder) as library:
-        assert len(library.solos()) == len(DEMO_SOLOS) + 1
+        assert len(library.solos()) == len(titles)
         begun = library.solo(library.solos()[-1].id)
         assert begun.notes == arcade().notes[: len(begun.notes)]
         assert 0 < len(begun.notes) < len(arcade().notes)

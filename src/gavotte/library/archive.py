@@ -12,6 +12,7 @@ import logging
 import shutil
 import zipfile
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
 from functools import partial
@@ -34,7 +35,7 @@ from gavotte.recording.recording import Recording
 from gavotte.regular_file import is_regular
 from gavotte.solo.document import Solo
 from gavotte.solo.school import School
-from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
+from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick, joined, music_of
 
 SUFFIX = ".gavotte.zip"
 _FORMAT, _VERSION = "gavotte-library", 1
@@ -290,24 +291,56 @@ def _check_room(needed: int, folder: Path) -> None:
 
 
 def add_contents(library: Library, contents: Contents) -> None:
-    """Put everything from an archive into the library, in one transaction, beside what is there.
+    """Put everything from an archive into the library, in one transaction, beside what is there and without doubles.
 
-    Licks point to the solos that came with them; the recordings' files are extracted before. A school whose name is
-    taken stays out. Raises LibraryError; then nothing was added.
+    A solo that is there just so is not put there twice; nor is a lick, but what is said of it in both is joined. Licks
+    point to the solos that came with them; the recordings' files are extracted before. A school whose name is taken
+    stays out. Raises LibraryError; then nothing was added.
     """
     with library.as_one_step():
-        ids = {old: library.add_solo(solo, to_look_at) for old, solo, to_look_at in contents.solos}
+        there = _same_solos(library, contents)
+        ids = {old: there.get(old) or library.add_solo(solo, to_look_at) for old, solo, to_look_at in contents.solos}
         for old, recording, sound in contents.recordings:
+            if old in there and library.recording(ids[old]) is not None:
+                continue
             # Files that lay elsewhere lay on another computer: a path from outside leads to nothing here.
             path = f"{FOLDER}/{PurePosixPath(sound).name if sound else own_name(recording)}"
             here = replace(recording, path=path, copied=True)
             library.save_recording(ids[old], here)
+        known = _known_licks(library)
         for lick in contents.licks:
             source = replace(lick.source, solo_id=ids.get(lick.source.solo_id, lick.source.solo_id))
-            library.add_lick(replace(lick, source=source))
+            came = replace(lick, source=source)
+            same = known.get(music_of(came))
+            if same is None:
+                known[music_of(came)] = library.add_lick(came)
+            else:
+                library.save_lick(same, joined(library.lick(same), came))
         if contents.schools:
             own = own_schools(library)
             fresh = [school for school in contents.schools if school_named(school.name, own) is None]
             keep_schools(library, [*own, *fresh])
         if contents.corrections.evidence:
             library.keep(CORRECTIONS_DOCUMENT, corrections_of(library).joined(contents.corrections, ids))
+
+
+def _same_solos(library: Library, contents: Contents) -> dict[str, str]:
+    """The solos of an archive that are in the library just so: the id each had, and that of the one that is there."""
+    named: dict[tuple[str, str], list[str]] = {}
+    for entry in library.solos():
+        named.setdefault((entry.title, entry.player), []).append(entry.id)
+    same = {}
+    for old, solo, _ in contents.solos:
+        for solo_id in named.get((solo.title, solo.player), ()):
+            with suppress(FormatError):
+                if library.solo(solo_id) == solo:
+                    same[old] = solo_id
+    return same
+
+
+def _known_licks(library: Library) -> dict[tuple[object, ...], str]:
+    known = {}
+    for entry in library.licks():
+        with suppress(FormatError):
+            known[music_of(library.lick(entry.id))] = entry.id
+    return known

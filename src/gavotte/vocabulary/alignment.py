@@ -72,6 +72,7 @@ _EDGES = ((1, 1), (1, 2), (1, 3), (2, 1), (3, 1))
 _LARGEST_MOVE, _GAP_STEPS, _FEWEST_STEPS, _MOST_STEPS = 24, 2, -12, 12
 _NEVER = np.float32(1e6)
 _LEADING = (Function.APPROACH, Function.PASSING)
+_Pairs = tuple[tuple[int | None, int | None], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,7 +140,23 @@ def aligned(first: LabelledLine, second: LabelledLine, costs: Costs = COSTS) -> 
         return Aligned((*none, *((None, row) for row in range(len(among)))), asked.most, 0.0)
     table = _Table(asked, _Ready(among))
     cost, pairs = table.best(0, len(among) - 1)
-    return Aligned(pairs, cost, max(0.0, 1.0 - cost / asked.most))
+    return Aligned(_ends_paired(pairs, len(among)), cost, max(0.0, 1.0 - cost / asked.most))
+
+
+def _ends_paired(pairs: _Pairs, size: int) -> _Pairs:
+    """An alignment in which a first or last note that both lines have left over stands under that of the other."""
+    rows = [b for _, b in pairs if b is not None]
+    first, last = rows[0], rows[-1]
+    start = next(k for k, (_, b) in enumerate(pairs) if b is not None)
+    end = len(pairs) - next(k for k, (_, b) in enumerate(reversed(pairs)) if b is not None)
+    before, behind = min(start, first, _LEFT_OVER), min(len(pairs) - end, size - 1 - last, _LEFT_OVER)
+    head = [(pairs[start - k][0], first - k) for k in range(before, 0, -1)]
+    tail = [(pairs[end - 1 + k][0], last + k) for k in range(1, behind + 1)]
+    return (*pairs[: start - before], *head, *pairs[start:end], *tail, *pairs[end + behind :])
+
+
+_LEFT_OVER = 2
+"""As many notes at each end are paired though they have little in common."""
 
 
 class Nearest:
@@ -342,6 +359,8 @@ def _degree_costs(costs: Costs) -> NDArray[np.float64]:
                 second.lstrip("b#"), second.lstrip("b#")
             )
             table[a, b] = 0.0 if same else costs.kindred if kin else costs.degree
+    # Of lines without chords the moves say enough.
+    table[_NO_DEGREE, _NO_DEGREE] = 0.0
     _DEGREE_COSTS[costs] = table
     return table
 

@@ -49,7 +49,7 @@ class Entry:
         n, p, z = self.total, self.share, _Z
         middle = (p + z * z / (2 * n)) / (1 + z * z / n)
         half = z / (1 + z * z / n) * math.sqrt(p * (1 - p) / n + z * z / (4 * n * n))
-        return max(0.0, middle - half), min(1.0, middle + half)
+        return min(p, max(0.0, middle - half)), max(p, min(1.0, middle + half))
 
 
 @dataclass(frozen=True, slots=True)

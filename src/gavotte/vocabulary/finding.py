@@ -206,9 +206,10 @@ class _Search:
             counts = lasts - firsts + 1
             fits &= (counts >= query.notes[0]) & (counts <= query.notes[1])
         if any(query.bars):
-            bars = (corpus.onset[lasts] + corpus.length[lasts] - corpus.onset[firsts]) / corpus.bar[firsts]
-            rounded = np.maximum(1, np.round(bars))
-            fits &= (rounded >= query.bars[0]) & (rounded <= query.bars[1])
+            length = corpus.onset[lasts] + corpus.length[lasts] - corpus.onset[firsts]
+            # A last note on the first beat of another bar is where the line lands, and makes it no bar longer.
+            bars = np.maximum(1, np.ceil((length - 1.0) / corpus.bar[firsts]))
+            fits &= (bars >= query.bars[0]) & (bars <= query.bars[1])
         return fits
 
     def _contexts(self, firsts: NDArray[np.int64], lasts: NDArray[np.int64]) -> NDArray[np.bool_]:

@@ -142,6 +142,29 @@ def form_of(part: Solo, contexts: Sequence[str]) -> str:
     return contexts[0] if contexts and is_numerals(context(part)) else ""
 
 
+def music_of(lick: Lick) -> tuple[object, ...]:
+    """What makes a lick the same as another one: its notes and chords, and the place it comes from."""
+    source = lick.source
+    return lick.solo.notes, lick.solo.chords, lick.solo.keys, source.title, source.player, source.first_bar
+
+
+def joined(first: Lick, second: Lick) -> Lick:
+    """One lick with what is said of it in two libraries: all tags and words, the more stars, the further status.
+
+    The name is the one that was given by hand, if one was.
+    """
+    words = [text for text in dict.fromkeys((first.words.strip(), second.words.strip())) if text]
+    return replace(
+        first,
+        name=second.name if first.name == first.proposed_name else first.name,
+        tags=tuple(dict.fromkeys((*first.tags, *second.tags))),
+        words=words[0] if len(words) == 2 and words[1] in words[0] else "\n".join(words),
+        rating=max(first.rating, second.rating),
+        status=max(first.status, second.status, key=STATUSES.index),
+        places=tuple(dict.fromkeys((*first.places, *second.places))),
+    )
+
+
 def contexts_of(part: Solo) -> tuple[str, ...]:
     """The contexts of a lick by its own chords, without the solo it comes from."""
     if not part.notes:

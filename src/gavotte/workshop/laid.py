@@ -94,7 +94,7 @@ def _leads(solos: Sequence[Solo], labels: Sequence[tuple[Label, ...]]) -> list[F
     for solo, goal in zip(solos, goals, strict=True):
         bar = solo.meters[0].meter.bar_length
         # Whole bars: what stood on a beat still stands on it.
-        leads.append(((last - goal) // bar) * bar)
+        leads.append((last // bar - goal // bar) * bar)
     return leads
 
 

@@ -8,9 +8,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Generator, Sequence
 from dataclasses import dataclass, field
+from fractions import Fraction
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPagedPaintDevice, QPageLayout, QPainter
+from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPagedPaintDevice, QPageLayout, QPainter, QPen
 from PyQt6.QtWidgets import QGraphicsScene
 
 from gavotte.desktop.page.land import ROW, TOP, Land
@@ -43,7 +44,8 @@ class Page:
     """One page: (top, line) from above, (place, heading, words) of the analysis, (number, reason) at the foot.
 
     ``headings`` are (top, words) over the pictures, ``lands`` parts of the landscape: its top on the page, and from
-    where to where it is shown, in pixels of its own.
+    where to where it is shown, in pixels of its own. ``contents`` are (top, words, number of a page), the number ""
+    for a heading.
     """
 
     lines: list[tuple[float, LineItem]] = field(default_factory=list)
@@ -52,6 +54,7 @@ class Page:
     texts: list[tuple[QRectF, str, str]] = field(default_factory=list)
     headings: list[tuple[float, str]] = field(default_factory=list)
     lands: list[tuple[float, Land, int, int]] = field(default_factory=list)
+    contents: list[tuple[float, str, str]] = field(default_factory=list)
     # A line's item lives in its scene; the scene must be kept.
     scenes: list[QGraphicsScene] = field(default_factory=list)
 
@@ -82,7 +85,13 @@ class SheetPages:
         sheet, setup = self.sheet, self.setup
         self.pages = [Page()]
         self._y = self._title_height
+        room = self._room_for_contents() if sheet.contents else []
+        if room:
+            self.pages = [*room, Page()]
+            self._y = 0.0
         yield from self._set_lines(sheet.solo, sheet.labels, engraver, self._add)
+        if room:
+            self._number_contents(room)
         if setup.text:
             yield from self._add_told(engraver)
 
@@ -100,6 +109,55 @@ class SheetPages:
             for line in engraver.line(notation, first, last, degrees, staff, shape):
                 add(LineItem(line, labels, solo, PRINT, parts))
             yield number / len(breaks)
+
+    # -- contents -----------------------------------------------------------------------------------
+
+    def _room_for_contents(self) -> list[Page]:
+        """The pages of the contents, their numbers still to come."""
+        pages, y = [Page()], self._title_height + self._mm(4)
+        row, context = self._mm(2.0 * _TEXT_MM), ""
+        for entry in self.sheet.contents:
+            new = entry.context != context
+            if y + (3 if new else 1) * row > self._floor_of(pages[-1]):
+                pages.append(Page())
+                y = 0.0
+            if new:
+                context = entry.context
+                y += row / 2
+                pages[-1].contents.append((y, f"{context[0].upper()}{context[1:]}", ""))
+                y += row
+            pages[-1].contents.append((y, entry.name, str(entry.onset)))
+            y += row
+        return pages
+
+    def _number_contents(self, room: list[Page]) -> None:
+        """Give each entry the number of the page its lick begins on."""
+        begins = sorted(
+            (item.line.source.bars[0].bar.onset, number)
+            for number, page in enumerate(self.pages, 1)
+            for _, item in page.lines
+        )
+        for page in room:
+            for k, (y, words, onset) in enumerate(page.contents):
+                if onset:
+                    before = [number for start, number in begins if start <= Fraction(onset)]
+                    page.contents[k] = (y, words, str(before[-1] if before else len(room) + 1))
+
+    def _paint_contents(self, painter: QPainter, page: Page) -> None:
+        for y, words, number in page.contents:
+            face = self._font(_TEXT_MM, 400 if number else 700)
+            metrics = QFontMetricsF(face)
+            painter.setFont(face)
+            painter.setPen(QColor(PRINT.ink))
+            edge = self.width - metrics.horizontalAdvance(number)
+            baseline = y + metrics.ascent()
+            shown = metrics.elidedText(words, Qt.TextElideMode.ElideRight, edge - self._mm(8))
+            painter.drawText(QPointF(0, baseline), shown)
+            painter.drawText(QPointF(edge, baseline), number)
+            if number:
+                painter.setPen(QPen(QColor(PRINT.faint_ink), self._mm(0.15), Qt.PenStyle.DotLine))
+                start = metrics.horizontalAdvance(shown) + self._mm(2)
+                painter.drawLine(QPointF(start, baseline), QPointF(edge - self._mm(2), baseline))
 
     # -- the analysis -------------------------------------------------------------------------------
 
@@ -119,7 +177,10 @@ class SheetPages:
     @property
     def _floor(self) -> float:
         """How far down the page that is filled can be filled."""
-        return self.height - self._mm(2.2 * _FOOT_MM) - self.pages[-1].foot_height
+        return self._floor_of(self.pages[-1])
+
+    def _floor_of(self, page: Page) -> float:
+        return self.height - self._mm(2.2 * _FOOT_MM) - page.foot_height
 
     def _head(self, words: str, behind: float) -> None:
         """Put a heading under what is there; on a new page where it and what comes behind it find no room."""
@@ -282,6 +343,7 @@ class SheetPages:
             area = QRectF(0, 0, self.width, item.height)
             scene.render(painter, QRectF(0, top, self.width, item.height), area)
         self._paint_lands(painter, page)
+        self._paint_contents(painter, page)
         self._paint_texts(painter, page)
         self._paint_footnotes(painter, page)
         self._paint_foot(painter, index)

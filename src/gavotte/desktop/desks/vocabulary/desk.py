@@ -4,6 +4,7 @@ what is said of it, and its relatives.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
 from functools import partial
@@ -18,6 +19,7 @@ from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.vocabulary.about_panel import AboutPanel
 from gavotte.desktop.desks.vocabulary.commands import vocabulary_commands
 from gavotte.desktop.desks.vocabulary.keep_dialog import KeepDialog
+from gavotte.desktop.desks.vocabulary.lick_files import LickFiles
 from gavotte.desktop.desks.vocabulary.lick_list import Row
 from gavotte.desktop.desks.vocabulary.lick_view import LickView
 from gavotte.desktop.desks.vocabulary.looking import Looking
@@ -42,8 +44,9 @@ from gavotte.library.searching import answers, every_lick
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.corpus import bars_words
 from gavotte.vocabulary.following import Link
-from gavotte.vocabulary.lick import Lick
+from gavotte.vocabulary.lick import Lick, music_of
 from gavotte.vocabulary.query import EXAMPLES, Query
+from gavotte.workshop.book import book_of
 from gavotte.workshop.laid import together
 from gavotte.workshop.stacked import Block, stacked
 from gavotte.writing.placing import first_note_from
@@ -83,6 +86,7 @@ class VocabularyDesk(Desk):
             )
         )
         self.dictionary = PlayersPanel()
+        self.lick_files = LickFiles(studio.settings, studio.activities, self)
         self.overview = Overview(studio.library, studio.activities, studio.indexer, self)
         self.indexer = studio.indexer
         self.looking = Looking(studio.library, studio.activities, self.indexer, self)
@@ -145,6 +149,9 @@ class VocabularyDesk(Desk):
         self.places.keep_wanted.connect(self.keep_place)
         self.dictionary.beside_wanted.connect(lambda _: self._tell_player())
         self.dictionary.query_wanted.connect(self._ask_of_player)
+        self.lick_files.taken_in.connect(self._taken_in)
+        self.lick_files.written.connect(self.studio.exporter.exported)
+        self.lick_files.failed.connect(self.studio.asks.notice)
         self.overview.cells_found.connect(self._show_cells)
         self.overview.left.connect(self._show_cells)
         self.overview.dictionaries_found.connect(self.dictionary.show_dictionaries)
@@ -580,6 +587,57 @@ class VocabularyDesk(Desk):
 
         self.looking.look_at_places([(row.owner, row.first, row.last) for row in rows], keep)
 
+    @property
+    def _listed(self) -> tuple[str, ...]:
+        """The ids of the licks that are listed."""
+        return tuple(row.owner for row in self.licks.rows if row.is_lick)
+
+    @property
+    def lists_licks(self) -> bool:
+        """Whether there are licks in the list."""
+        return self.search.mode == "licks" and self.licks.count() > 0
+
+    def export_book(self) -> None:
+        """Put the licks that are listed into one book: a sheet by context, with its contents in front."""
+        self.looking.read(self._listed, lambda licks: self.studio.exporter.choose(self.book(licks)) if licks else None)
+
+    def book(self, licks: Sequence[Lick]) -> Sheet:
+        """Some licks as one sheet, as they are read."""
+        title = translate("Gavotte", "Vocabulary")
+        concert = book_of(licks, title)
+        written = self.studio.view.written
+        shown = book_of([self.view.to_read(lick) for lick in licks], title) if written else concert
+        words = translate("Gavotte", "{licks} by what they are played over").format(licks=counted(len(licks), "lick"))
+        return Sheet(
+            shown[0],
+            {label.note: label for label in shown[1]},
+            words,
+            numbered=False,
+            concert=(concert[0], {label.note: label for label in concert[1]}) if written else None,
+            contents=shown[2],
+        )
+
+    def export_licks(self) -> None:
+        """Write the licks that are listed to one file, to be read by another Gavotte."""
+        self.looking.read(self._listed, self.lick_files.export)
+
+    def import_licks(self) -> None:
+        """Take in licks: files of Gavotte's, and scores and MIDI files each of which is one."""
+        self.lick_files.choose()
+
+    def _taken_in(self, licks: list[Lick]) -> None:
+        def keep(known: list[Lick]) -> None:
+            there = {music_of(lick) for lick in known}
+            fresh = [lick for lick in licks if music_of(lick) not in there]
+            kept = self.studio.edits.keep_licks(fresh) if fresh else ()
+            if kept:
+                self._wanted = kept[0]
+                self.refresh()
+            if kept or not fresh:
+                self.studio.asks.tell(_taken_words(len(kept), len(licks) - len(fresh)))
+
+        self.looking.read(tuple(self._licks), keep)
+
     def _change(self, said: str, **values: object) -> None:
         if self._lick_id is not None:
             self.studio.edits.change_lick(self._lick_id, said, values)
@@ -635,3 +693,10 @@ class VocabularyDesk(Desk):
         except (LibraryError, FormatError) as error:
             self.studio.asks.notice(str(error))
             return None
+
+
+def _taken_words(kept: int, doubles: int) -> str:
+    words = translate("Gavotte", "Took in {licks}.").format(licks=counted(kept, "lick"))
+    if doubles:
+        words += " " + translate("Gavotte", "{licks} stood here already.").format(licks=counted(doubles, "lick"))
+    return words

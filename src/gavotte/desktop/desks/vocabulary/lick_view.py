@@ -215,6 +215,10 @@ class LickView(QWidget):
         solo, labels = laid_sheet(licks, tonic, AlignBy(self.align.currentData()), lick.name)
         return solo, {label.note: label for label in labels}
 
+    def to_read(self, lick: Lick) -> Lick:
+        """A lick as it is to be read now."""
+        return self._to_read(lick, self._view.shown)
+
     @staticmethod
     def _to_read(lick: Lick, read: Reading) -> Lick:
         music = read(lick.solo)

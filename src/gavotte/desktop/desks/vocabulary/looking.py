@@ -74,6 +74,20 @@ class Looking(QObject):
 
         self._activities.walk(places, steps, then, self._fail, words)
 
+    def read(self, ids: Sequence[str], then: Callable[[list[Lick]], None]) -> None:
+        """Read licks by their ids, as far as they can be read, beside the interface."""
+
+        def steps() -> Generator[float, None, list[Lick]]:
+            licks = []
+            with self._library.read_apart() as reader:
+                for number, lick_id in enumerate(ids, 1):
+                    with suppress(LibraryError, FormatError):
+                        licks.append(reader.lick(lick_id))
+                    yield number / len(ids)
+            return licks
+
+        self._activities.walk(then, steps, then, self._fail, translate("Gavotte", "Reading licks"))
+
     def lick_of(self, relative: Relative) -> Lick:
         """A relative as a lick. Raises LibraryError or FormatError."""
         return _lick_of(self._library, relative)
