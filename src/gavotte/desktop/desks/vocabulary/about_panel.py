@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtWidgets import QCompleter, QGridLayout, QHBoxLayout, QLabel, QPlainTextEdit, QPushButton, QWidget
@@ -147,11 +148,14 @@ class AboutPanel(QWidget):
     def _tags_written(self) -> None:
         tags = tags_of(self.tags.text())
         if self._lick is not None and tags != self._lick.tags:
+            # What is handed on is not handed on again, whatever is shown in between.
+            self._lick = replace(self._lick, tags=tags)
             self.tags_wanted.emit(tags)
 
     def _words_written(self) -> None:
         words = self.words.toPlainText().strip()
         if self._lick is not None and words != self._lick.words:
+            self._lick = replace(self._lick, words=words)
             self.words_wanted.emit(words)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:

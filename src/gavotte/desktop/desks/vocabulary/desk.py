@@ -4,7 +4,6 @@ what is said of it, and its relatives.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
 from functools import partial
@@ -17,9 +16,9 @@ from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.vocabulary.about_panel import AboutPanel
+from gavotte.desktop.desks.vocabulary.all_solos import AllSolos
 from gavotte.desktop.desks.vocabulary.commands import vocabulary_commands
-from gavotte.desktop.desks.vocabulary.keep_dialog import KeepDialog
-from gavotte.desktop.desks.vocabulary.lick_files import LickFiles
+from gavotte.desktop.desks.vocabulary.in_and_out import InAndOut
 from gavotte.desktop.desks.vocabulary.lick_list import Row
 from gavotte.desktop.desks.vocabulary.lick_view import LickView
 from gavotte.desktop.desks.vocabulary.looking import Looking
@@ -37,16 +36,14 @@ from gavotte.desktop.widgets.tabbed import Tabbed
 from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
-from gavotte.library.mining import CellPlace, LibraryCell
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.library.relatives import Relative
 from gavotte.library.searching import answers, every_lick
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.corpus import bars_words
 from gavotte.vocabulary.following import Link
-from gavotte.vocabulary.lick import Lick, music_of
+from gavotte.vocabulary.lick import Lick
 from gavotte.vocabulary.query import EXAMPLES, Query
-from gavotte.workshop.book import book_of
 from gavotte.workshop.laid import together
 from gavotte.workshop.stacked import Block, stacked
 from gavotte.writing.placing import first_note_from
@@ -70,7 +67,6 @@ class VocabularyDesk(Desk):
         super().__init__(studio)
         self._lick_id: str | None = None
         self._wanted: str | None = None
-        self.keeping: KeepDialog | None = None
         self._licks: dict[str, LickEntry] = {}
         self._solos: dict[str, SoloEntry] = {}
         self.search = SearchPanel()
@@ -86,10 +82,11 @@ class VocabularyDesk(Desk):
             )
         )
         self.dictionary = PlayersPanel()
-        self.lick_files = LickFiles(studio.settings, studio.activities, self)
         self.overview = Overview(studio.library, studio.activities, studio.indexer, self)
         self.indexer = studio.indexer
         self.looking = Looking(studio.library, studio.activities, self.indexer, self)
+        self.in_and_out = InAndOut(studio, self.search, self.view, self.looking, self)
+        self.all_solos = AllSolos(self.search, self.places, self.dictionary, self.overview, self.indexer, self)
         self._settled = QTimer(self)
         self._settled.setSingleShot(True)
         self._settled.setInterval(_SETTLED_MS)
@@ -122,7 +119,7 @@ class VocabularyDesk(Desk):
     def _connect(self) -> None:
         view, about, related = self.view, self.about, self.related
         self.search.asked.connect(self._show_answers)
-        self.search.keep_all.clicked.connect(self.keep_places)
+        self.search.keep_all.clicked.connect(self.in_and_out.keep_places)
         self.licks.row_chosen.connect(lambda _: self._show_current())
         view.music_changed.connect(self._music_changed)
         view.renamed.connect(lambda name: self._change(translate("Gavotte", "Rename the lick"), name=name))
@@ -142,20 +139,13 @@ class VocabularyDesk(Desk):
         related.both_wanted.connect(partial(self.play_relative, at_once=True))
         related.go_wanted.connect(self.go_to_relative)
         self.search.mode_changed.connect(self._show_mode)
-        self.search.cells.look_wanted.connect(self._find_cells)
-        self.search.cells.cell_chosen.connect(lambda _: self._show_cell())
-        self.search.players.currentRowChanged.connect(lambda _: self._tell_player())
-        self.places.place_chosen.connect(self._show_place)
-        self.places.keep_wanted.connect(self.keep_place)
-        self.dictionary.beside_wanted.connect(lambda _: self._tell_player())
-        self.dictionary.query_wanted.connect(self._ask_of_player)
-        self.lick_files.taken_in.connect(self._taken_in)
-        self.lick_files.written.connect(self.studio.exporter.exported)
-        self.lick_files.failed.connect(self.studio.asks.notice)
-        self.overview.cells_found.connect(self._show_cells)
-        self.overview.left.connect(self._show_cells)
-        self.overview.dictionaries_found.connect(self.dictionary.show_dictionaries)
+        self.all_solos.row_wanted.connect(self._show_row)
+        self.all_solos.nothing_wanted.connect(partial(self._show_nothing_of, False))
+        self.all_solos.player_wanted.connect(partial(self._show_nothing_of, True))
+        self.all_solos.query_wanted.connect(self._ask)
         self.overview.failed.connect(self.studio.asks.notice)
+        self.places.keep_wanted.connect(self.keep_place)
+        self.in_and_out.kept.connect(self._kept)
         self._settled.timeout.connect(self._look)
         self.indexer.changed.connect(self._index_changed)
         self.indexer.failed.connect(self.studio.asks.notice)
@@ -228,10 +218,7 @@ class VocabularyDesk(Desk):
         if view == "keys":
             self.all_keys.click()
         elif view.startswith(_FIND):
-            self.search.turn_to("licks")
-            self.search.choose_context("")
-            self.search.line.setText(view.removeprefix(_FIND))
-            self.licks.setFocus()
+            self._ask(view.removeprefix(_FIND))
 
     def remembered(self) -> str:
         lick = self.licks.current_id() or self._wanted or ""
@@ -307,11 +294,12 @@ class VocabularyDesk(Desk):
         """Read anew what there is; the lick that was asked for, or is there, stays the chosen one."""
         self._licks = {lick.id: lick for lick in self.studio.library.licks()}
         self._solos = {solo.id: solo for solo in self.studio.library.solos()}
+        self.indexer.renew()
         self.search.show_library(tuple(self._licks.values()), tuple(self._solos.values()))
+        self.all_solos.solos = self._solos
         there = bool(self._licks or self._solos)
         self.search.setVisible(there)
         self._show_answers()
-        self.indexer.renew()
         self.state_changed.emit()
 
     def _index_changed(self) -> None:
@@ -334,96 +322,45 @@ class VocabularyDesk(Desk):
             words = self.studio.library.licks_with_words(asked.words) if asked.words else frozenset()
             found = answers(self.indexer.index, asked, self._licks, self._solos, words)
         search.show_answers(found, self.indexer.index, self._licks, self._solos)
-        wanted, self._wanted = self._wanted, None
-        if wanted is not None:
-            self.licks.select_id(wanted)
+        # What was just kept is found by a search once the index knows it.
+        if self._wanted is not None and (self.licks.select_id(self._wanted) or self.indexer.is_current):
+            self._wanted = None
         if search.mode == "licks":
             self._show_current()
 
-    # -- cells and players --------------------------------------------------------------------------
+    # -- what is listed -----------------------------------------------------------------------------
 
     def _show_mode(self, _: str = "") -> None:
         """Show what belongs to what is listed now."""
         mode = self.search.mode
-        players = list(dict.fromkeys(filter(None, (solo.player for solo in self._solos.values()))))
         self.panels.tabs["places"].setVisible(mode == "cells")
         if mode == "licks":
             if self.panels.page_shown == "places":
                 self.panels.show_page("about")
             self._show_current()
-        elif mode == "cells":
-            self.search.cells.show_players(players)
+            return
+        if mode == "cells":
             self.panels.show_page("places")
-            if self.overview.index is None and self.indexer.is_current and not self.overview.is_looking:
-                self._find_cells()
-            else:
-                self._show_cells()
-        else:
-            self.search.show_players(players, self._solos.values())
-            self._tell_player()
+        self.all_solos.show(mode)
 
-    def _find_cells(self) -> None:
-        self.search.cells.show_waiting()
-        self._show_side(self._blank)
-        self.overview.find_cells(self.search.cells.player)
-
-    def _show_cells(self) -> None:
-        if self.search.mode != "cells" or self.overview.is_looking:
-            return
-        self.search.cells.show_cells(self.overview.cells, self.indexer.index, self.overview.is_behind)
-        self._show_cell()
-
-    @property
-    def _cell(self) -> LibraryCell | None:
-        number = self.search.cells.cells.currentRow()
-        return self.overview.cells[number] if 0 <= number < len(self.overview.cells) else None
-
-    def _show_cell(self) -> None:
-        cell = self._cell
-        if cell is None:
-            self._show_side(self._blank)
-            self.view.clear()
-            return
-        self.places.show_cell(cell, self._place_named)
-        self._show_place(0)
-
-    def _place_named(self, place: CellPlace) -> tuple[str, str]:
-        """The name of the solo a cell stands in, and the bars."""
-        number = self.indexer.index.solos.number_of.get(place.solo_id)
-        bars = ""
-        if number is not None:
-            bars = bars_words(self.indexer.index.solos.corpus.lines[number].notes, place.first, place.last)
-        solo = self._solos.get(place.solo_id)
-        return solo.title if solo is not None else "", bars
-
-    def _show_place(self, number: int) -> None:
-        """Show a place of the chosen cell."""
-        cell = self._cell
-        if cell is None or not 0 <= number < len(cell.places):
-            return
-        place = cell.places[number]
-        self._show_row(Row(cell.degrees, owner=place.solo_id, first=place.first, last=place.last))
-
-    def _tell_player(self) -> None:
-        player = self.search.players.current_id()
-        if self.search.mode != "players":
-            return
-        if player is None:
-            self._show_side(self._blank)
-            return
+    def _show_nothing_of(self, player: bool) -> None:
+        """Show no lick: a player's dictionary in its stead, or nothing."""
+        self._settled.stop()
         self.view.clear()
-        players = [self.search.players.item(k) for k in range(self.search.players.count())]
-        self.dictionary.show_players(player, [item.text() for item in players if item is not None])
-        self._show_side(self.dictionary)
-        self.overview.tell(player, self.dictionary.other, self._solos)
+        self._show_side(self.dictionary if player else self._blank)
 
-    def _ask_of_player(self, query: str) -> None:
-        """List the places of an entry of the dictionary that is shown."""
-        player = self.search.players.current_id() or ""
+    def _ask(self, query: str) -> None:
+        """List what answers a query."""
         self.search.choose_context("")
-        self.search.line.setText(f'{query} by "{player}"')
+        self.search.line.setText(query)
         self.search.turn_to("licks")
         self.licks.setFocus()
+
+    def _kept(self, lick_id: str) -> None:
+        """A lick that was kept here is looked at."""
+        self._wanted = lick_id
+        self.search.turn_to("licks")
+        self.refresh()
 
     # -- the chosen one -----------------------------------------------------------------------------
 
@@ -557,86 +494,11 @@ class VocabularyDesk(Desk):
         lick = self.view.lick
         if lick is None or self._lick_id is not None:
             return
-        cell = self._cell if self.search.mode == "cells" else None
-        if cell is not None:
-            where = [self._place_named(place) for place in cell.places]
-            lick = replace(lick, places=tuple(f"{name}, {bars}" for name, bars in where))
+        lick = replace(lick, places=self.all_solos.places_of_cell)
         lick_id = self.studio.edits.keep_lick(lick, self.undo_stack)
         if lick_id is not None:
-            self._wanted = lick_id
-            self.search.turn_to("licks")
-            self.refresh()
+            self._kept(lick_id)
             self.studio.asks.tell(translate("Gavotte", "Kept “{name}”").format(name=lick.name))
-
-    def keep_places(self) -> None:
-        """Keep the places that answer, after they were ticked."""
-        rows = self.search.places
-        if not rows:
-            return
-        dialog = self.keeping = KeepDialog(self, rows)
-        dialog.accepted.connect(lambda: self._keep_ticked(dialog.ticked))
-        dialog.open()
-
-    def _keep_ticked(self, rows: tuple[Row, ...]) -> None:
-        def keep(licks: list[Lick]) -> None:
-            kept = self.studio.edits.keep_licks(licks)
-            if kept:
-                self._wanted = kept[0]
-                self.studio.asks.tell(translate("Gavotte", "Kept {licks}").format(licks=counted(len(kept), "lick")))
-                self.refresh()
-
-        self.looking.look_at_places([(row.owner, row.first, row.last) for row in rows], keep)
-
-    @property
-    def _listed(self) -> tuple[str, ...]:
-        """The ids of the licks that are listed."""
-        return tuple(row.owner for row in self.licks.rows if row.is_lick)
-
-    @property
-    def lists_licks(self) -> bool:
-        """Whether there are licks in the list."""
-        return self.search.mode == "licks" and self.licks.count() > 0
-
-    def export_book(self) -> None:
-        """Put the licks that are listed into one book: a sheet by context, with its contents in front."""
-        self.looking.read(self._listed, lambda licks: self.studio.exporter.choose(self.book(licks)) if licks else None)
-
-    def book(self, licks: Sequence[Lick]) -> Sheet:
-        """Some licks as one sheet, as they are read."""
-        title = translate("Gavotte", "Vocabulary")
-        concert = book_of(licks, title)
-        written = self.studio.view.written
-        shown = book_of([self.view.to_read(lick) for lick in licks], title) if written else concert
-        words = translate("Gavotte", "{licks} by what they are played over").format(licks=counted(len(licks), "lick"))
-        return Sheet(
-            shown[0],
-            {label.note: label for label in shown[1]},
-            words,
-            numbered=False,
-            concert=(concert[0], {label.note: label for label in concert[1]}) if written else None,
-            contents=shown[2],
-        )
-
-    def export_licks(self) -> None:
-        """Write the licks that are listed to one file, to be read by another Gavotte."""
-        self.looking.read(self._listed, self.lick_files.export)
-
-    def import_licks(self) -> None:
-        """Take in licks: files of Gavotte's, and scores and MIDI files each of which is one."""
-        self.lick_files.choose()
-
-    def _taken_in(self, licks: list[Lick]) -> None:
-        def keep(known: list[Lick]) -> None:
-            there = {music_of(lick) for lick in known}
-            fresh = [lick for lick in licks if music_of(lick) not in there]
-            kept = self.studio.edits.keep_licks(fresh) if fresh else ()
-            if kept:
-                self._wanted = kept[0]
-                self.refresh()
-            if kept or not fresh:
-                self.studio.asks.tell(_taken_words(len(kept), len(licks) - len(fresh)))
-
-        self.looking.read(tuple(self._licks), keep)
 
     def _change(self, said: str, **values: object) -> None:
         if self._lick_id is not None:
@@ -693,10 +555,3 @@ class VocabularyDesk(Desk):
         except (LibraryError, FormatError) as error:
             self.studio.asks.notice(str(error))
             return None
-
-
-def _taken_words(kept: int, doubles: int) -> str:
-    words = translate("Gavotte", "Took in {licks}.").format(licks=counted(kept, "lick"))
-    if doubles:
-        words += " " + translate("Gavotte", "{licks} stood here already.").format(licks=counted(doubles, "lick"))
-    return words

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Generator
+from collections.abc import Generator, Mapping
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
@@ -63,7 +63,7 @@ class Overview(QObject):
         words = translate("Gavotte", "Looking for what recurs")
         self._activities.walk(self, steps, take, self._fail, words, self.left.emit)
 
-    def tell(self, player: str, other: str, solos: dict[str, SoloEntry]) -> None:
+    def tell(self, player: str, other: str, solos: Mapping[str, SoloEntry]) -> None:
         """Work out the dictionary of a player, and of another one where there is one."""
         self._activities.cancel(self._telling)
         index = self._indexer.index
@@ -81,7 +81,7 @@ class Overview(QObject):
             self.failed.emit(str(error))
 
 
-def _dictionary(index: Index, player: str, solos: dict[str, SoloEntry]) -> Dictionary:
+def _dictionary(index: Index, player: str, solos: Mapping[str, SoloEntry]) -> Dictionary:
     """The dictionary of a player: of all solos by them."""
     lines = zip(index.solos.ids, index.solos.corpus.lines, strict=True)
     own = [line for solo_id, line in lines if solo_id in solos and solos[solo_id].player == player]

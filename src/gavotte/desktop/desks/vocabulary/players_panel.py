@@ -191,6 +191,15 @@ class PlayersPanel(QWidget):
         column.addLayout(head)
         column.addWidget(rule())
         column.addWidget(self.entries, 1)
+        legend = QLabel(
+            translate(
+                "Gavotte",
+                "Bars: how often. Thin lines: where the true share lies, 19 times of 20. In colour: hardly by chance.",
+            )
+        )
+        legend.setObjectName("quiet")
+        legend.setContentsMargins(20, 6, 20, 10)
+        column.addWidget(legend)
         self.beside.activated.connect(lambda _: self.beside_wanted.emit(self.other))
         self.entries.query_wanted.connect(self.query_wanted)
 
@@ -222,9 +231,9 @@ class PlayersPanel(QWidget):
         """Show a player's dictionary, and another's beside it."""
         self.name.setText(player)
         self.about.setText(
-            translate(
-                "Gavotte", "{solos}, {notes}. The thin lines say where the true shares lie, 19 times of 20."
-            ).format(solos=counted(mine.solos, "solo"), notes=counted(mine.notes, "note"))
+            translate("Gavotte", "{solos}, {notes}").format(
+                solos=counted(mine.solos, "solo"), notes=counted(mine.notes, "note")
+            )
         )
         told: list[_Told] = []
         for heading, pairs in side_by_side(mine, other):
