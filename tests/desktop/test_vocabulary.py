@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
@@ -116,7 +117,7 @@ def test_what_is_said_of_a_lick_is_kept_and_undone(qtbot: QtBot, window: MainWin
 
 
 def test_relatives_are_laid_under_a_lick_and_heard(qtbot: QtBot, window: MainWindow, desk: VocabularyDesk) -> None:
-    number = next(k for k, row in enumerate(desk.licks.rows) if "Varnholm" in row.detail)
+    number = next(k for k, row in enumerate(desk.licks.rows) if "Umbrellas" in row.detail)
     desk.licks.setCurrentRow(number)
     settled(qtbot, desk)
     desk.panels.show_page("relatives")
@@ -328,3 +329,44 @@ def test_where_one_was_is_remembered(open_window: OpenWindow, demo_folder: Path,
     assert again.licks.current_id() == lick
     assert again.view.laid.isChecked()
     assert again.panels.page_shown == "relatives"
+
+
+def test_a_line_is_played_and_a_rhythm_tapped_into_the_search(qtbot: QtBot, desk: VocabularyDesk) -> None:
+    desk.search.keys.click()
+    keys = desk.search.played.keys
+    width = (keys.width() - 1) / 14
+    qtbot.mouseClick(keys, Qt.MouseButton.LeftButton, pos=QPoint(int(0.5 * width), keys.height() - 8))
+    assert desk.search.line.text() == ""
+    qtbot.mouseClick(keys, Qt.MouseButton.LeftButton, pos=QPoint(int(2.5 * width), keys.height() - 8))
+    qtbot.mouseClick(keys, Qt.MouseButton.LeftButton, pos=QPoint(int(2 * width), 10))
+    assert desk.search.line.text().split() == ["+4", "-1"]
+    desk.search.played.device.play(60)
+    assert desk.search.line.query is not None
+    assert desk.search.line.query.moves == (4, -1, -3)
+    desk.search.line.clear()
+    desk.search.played.taps.tapped.emit([Fraction(0), Fraction(1, 2), Fraction(1), Fraction(2)])
+    assert desk.search.line.text().strip() == "rhythm 8-8-4-x"
+    assert desk.licks.rows
+    desk.search.keys.click()
+    assert not desk.search.played.isVisible()
+
+
+def test_what_is_like_a_selection_is_found_from_the_page(qtbot: QtBot, at_ferry: MainWindow) -> None:
+    notes = at_ferry.session.solo.notes  # type: ignore[union-attr]
+    at_ferry.session.selection.select(notes[3].id, notes[12].id)
+    at_ferry.actions_of.action("edit.find_relatives").trigger()
+    desk = at_ferry.desks["vocabulary"]
+    assert at_ferry.desk is desk
+    assert desk.view.lick.solo.notes[0].id == notes[3].id
+    assert not desk.is_kept
+    qtbot.waitUntil(lambda: desk.indexer.is_current and at_ferry.activities.is_idle, timeout=20000)
+    assert desk.view.lick.solo.notes[0].id == notes[3].id, "the index has come since, the selection is still looked at"
+    settled(qtbot, desk)
+    assert desk.panels.page_shown == "relatives"
+    assert desk.related.chosen is not None
+
+
+@pytest.mark.mishap
+def test_without_a_recording_the_original_is_asked_for(qtbot: QtBot, window: MainWindow, desk: VocabularyDesk) -> None:
+    window.actions_of.action("vocabulary.original").trigger()
+    qtbot.waitUntil(lambda: "There is no recording of this lick" in window.notice.text.text())

@@ -13,6 +13,7 @@ from gavotte.vocabulary.finding import find
 from gavotte.vocabulary.kinds import kind_of
 from gavotte.vocabulary.query import DEGREE_WORDS, DEVICE_MEANINGS, MARKERS, QueryError, read_query
 from gavotte.vocabulary.suggesting import suggestions
+from gavotte.vocabulary.tapping import played_move, tapped_rhythm
 
 CADENCE = [("Dm7", "D5/8 F5 A5 C6 B5 A5 G5 F5"), ("G7", "B4/8 D5 F5 Ab5 G5 F5 F#5 D#5"), ("Cmaj7", "E5/4 C5/4 r/2")]
 
@@ -39,7 +40,8 @@ def test_rhythm_highest_length_and_context_are_read() -> None:
 @pytest.mark.parametrize(
     ("text", "wrong"),
     [
-        ("3 5 rhythm 8-x", "8-x"),
+        ("3 5 rhythm 8-y", "8-y"),
+        ("3 5 rhythm x-8", "x-8"),
         ("enclosure in nowhere", "nowhere"),
         ("notes many", "many"),
         ("status old", "old"),
@@ -89,3 +91,13 @@ def test_notes_are_of_a_kind_by_their_figure_their_context_or_their_end() -> Non
     still = labelled(make_solo([("C6", "C5/4 E5 G5 A5")]))
     assert kind_of(still, 0, 2) == "to 5"
     assert (14, 16) in places(found, kind_of(found, 14, 16))
+
+
+def test_what_is_tapped_and_played_becomes_words_that_find_it() -> None:
+    assert tapped_rhythm([0.0, 0.26, 0.5, 1.0]) == "rhythm 8-8-4-x"
+    assert tapped_rhythm([0.0, 0.3, 0.6, 1.05, 1.2]) == "rhythm 8-8-8.-16-x"
+    assert tapped_rhythm([1.0]) == ""
+    assert [played_move(a, b) for a, b in ((60, 63), (63, 61), (61, 61))] == ["+3", "-2", "same"]
+    found = labelled(make_solo([("C6", "C5/8 E5 G5/4 A5/2"), ("C6", "G5/4 E5/8 D5 C5/2")]))
+    assert places(found, tapped_rhythm([0.0, 0.25, 0.5, 1.0])) == [(0, 3)]
+    assert places(found, "+4 +3 +2") == [(0, 3)]

@@ -128,6 +128,8 @@ class _Search:
             fits &= np.sign(pitch[firsts + k + 1] - pitch[firsts + k]) == way
         for k, value in enumerate(query.rhythm):
             # Of the last note its own value counts, not when the next one comes.
+            if not value:
+                continue
             times = corpus.gap if k < size - 1 else corpus.length
             fits &= np.abs(times[firsts + k] - float(value)) < _SAME_TIME
         firsts = firsts[fits]

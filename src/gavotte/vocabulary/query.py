@@ -92,9 +92,9 @@ class Query:
     """What is asked for. Degrees are in stored form ("b9"); empty rows and "" ask for nothing.
 
     ``functions`` and ``devices`` must each be had by a note; ``target`` is the degree that such a note leads to.
-    ``rhythm`` are the times from note to note in quarter notes, the last one the value of the last note. ``notes`` and
-    ``bars`` are the fewest and the most, both with 0 for no bound. ``context``, ``player``, ``tag`` and ``words`` are
-    parts of what is meant, in small letters but for ``context``.
+    ``rhythm`` are the times from note to note in quarter notes, the last one the value of the last note, 0 where that
+    is open. ``notes``  and ``bars`` are the fewest and the most, both with 0 for no bound. ``context``, ``player``,
+    ``tag`` and ``words`` are parts of what is meant, in small letters but for ``context``.
     """
 
     degrees: tuple[str, ...] = ()
@@ -273,12 +273,16 @@ def plain_context(name: str) -> str:
 
 def _read_rhythm(reading: _Reading, marker: str) -> None:
     word = reading.following(marker)
-    for part in word.split("-"):
+    parts = word.split("-")
+    for number, part in enumerate(parts, 1):
+        if part == "x" and number == len(parts) > 1:
+            reading.rows["rhythm"].append(Fraction(0))
+            return
         match = _VALUE.fullmatch(part)
         if match is None:
             raise reading.refused(
                 "Behind “rhythm” stand note values with hyphens between, as in “rhythm 8-8-4.” (a dot) or “rhythm "
-                f"8t-8t-8t-4” (triplets); “{part or word}” is none."
+                f"8t-8t-8t-4” (triplets), at the end x for any length; “{part or word}” is none."
             )
         reading.rows["rhythm"].append(Fraction(4, int(match[1])) * _STRETCH[match[2]])
 

@@ -21,6 +21,9 @@ from gavotte.solo.bars import BarGrid
 from gavotte.vocabulary.kinds import kind_of
 from gavotte.vocabulary.lick import Lick
 
+_FEWEST = 3
+"""As many notes have relatives that tell something."""
+
 
 class Keeping(QObject):
     """Signal: ``kept(lick id)``."""
@@ -88,6 +91,14 @@ class Keeping(QObject):
         places = [found.solo.places[note] for note in selected if note in found.solo.places]
         if places:
             self._asks.go("vocabulary", "", f"find:{kind_of(found, min(places), max(places))}")
+
+    def find_relatives(self) -> None:
+        """Find what is like the selected notes, at the Vocabulary desk."""
+        selected, solo_id = self._session.selection.notes(), self._session.solo_id
+        if solo_id is None or len(selected) < _FEWEST:
+            self._asks.tell(translate("Gavotte", "Select three notes or more to find what is like them"))
+            return
+        self._asks.go("vocabulary", "", f"like:{solo_id} {selected[0]} {selected[-1]}")
 
     def _put(self, dialog: LickDialog) -> None:
         stack = self._session.undo_stack

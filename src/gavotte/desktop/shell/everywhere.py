@@ -113,6 +113,15 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
             enabled=lambda: bool(selection.notes()),
         ),
         Command(
+            "edit.find_relatives",
+            translate("Gavotte", "Find what is like the selection"),
+            studio.keeping.find_relatives,
+            ("Ctrl+Alt+R",),
+            edit,
+            1,
+            enabled=lambda: len(selection.notes()) > 2,
+        ),
+        Command(
             "edit.details",
             translate("Gavotte", "Details of the solo…"),
             window.change_details,

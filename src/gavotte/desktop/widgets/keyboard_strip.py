@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from gavotte.desktop.painting import painting
@@ -14,10 +14,16 @@ _BLACK_AFTER = {0: 1, 1: 3, 3: 6, 4: 8, 5: 10}
 
 
 class KeyboardStrip(QWidget):
-    """Solid blocks are chord tones, rings are scale tones; the frame marks the note itself."""
+    """Solid blocks are chord tones, rings are scale tones; the frame marks the note itself.
 
-    def __init__(self) -> None:
+    Signal: ``played(midi)``, a key was pressed, where ``lowest`` (the MIDI number of the first key, a C) is given.
+    """
+
+    played = pyqtSignal(int)
+
+    def __init__(self, lowest: int | None = None) -> None:
         super().__init__()
+        self._lowest = lowest
         self.palette_in_use: Palette = DAY
         self._tones: frozenset[int] = frozenset()
         self._scale: frozenset[int] = frozenset()
@@ -34,6 +40,23 @@ class KeyboardStrip(QWidget):
         self.setAccessibleName(description)
         self.setToolTip(description)
         self.update()
+
+    def key_at(self, x: float, y: float) -> int:
+        """How many semitones above the first key the one lies at a place of the widget."""
+        width = (self.width() - 1) / 14
+        if y < self.height() * 0.58:
+            edge = round(x / width)
+            black = _BLACK_AFTER.get((edge - 1) % 7)
+            if 0 < edge < 15 and black is not None and abs(x - edge * width) <= width * 0.32:
+                return 12 * ((edge - 1) // 7) + black
+        white = min(13, max(0, int(x / width)))
+        return 12 * (white // 7) + _WHITE[white % 7]
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is None or self._lowest is None or event.button() != Qt.MouseButton.LeftButton:
+            super().mousePressEvent(event)
+            return
+        self.played.emit(self._lowest + self.key_at(event.position().x(), event.position().y()))
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         with painting(self) as painter:

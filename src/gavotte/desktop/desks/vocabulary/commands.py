@@ -85,6 +85,17 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
         *views(),
         *pages(),
         Command(
+            "vocabulary.original",
+            translate("Gavotte", "Play the original"),
+            desk.play_original,
+            ("Ctrl+Space",),
+            menu,
+            3,
+            (desk.licks, desk.page, desk.search.cells.cells, desk.places.places, desk.related.relatives),
+            has_lick,
+            buttons=(view.original,),
+        ),
+        Command(
             "vocabulary.play_relative",
             translate("Gavotte", "Play the lick, then its relative"),
             partial(desk.play_relative, at_once=False),

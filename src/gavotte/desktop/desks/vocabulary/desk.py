@@ -22,6 +22,7 @@ from gavotte.desktop.desks.vocabulary.in_and_out import InAndOut
 from gavotte.desktop.desks.vocabulary.lick_list import Row
 from gavotte.desktop.desks.vocabulary.lick_view import LickView
 from gavotte.desktop.desks.vocabulary.looking import Looking
+from gavotte.desktop.desks.vocabulary.original import Original
 from gavotte.desktop.desks.vocabulary.overview import Overview
 from gavotte.desktop.desks.vocabulary.places_panel import PlacesPanel
 from gavotte.desktop.desks.vocabulary.players_panel import PlayersPanel
@@ -49,9 +50,12 @@ from gavotte.workshop.stacked import Block, stacked
 from gavotte.writing.placing import first_note_from
 
 _PANEL_HEIGHT = 284
+_THREE = 3
 _NOTHING_ASKED = Query()
 _FIND = "find:"
 """What a view begins with that is a query."""
+_LIKE = "like:"
+"""The same of notes whose relatives are wanted: behind it the solo's id and those of the first and last note."""
 _SETTLED_MS = 160
 """How long a lick is looked at before its relatives are looked for."""
 
@@ -67,6 +71,8 @@ class VocabularyDesk(Desk):
         super().__init__(studio)
         self._lick_id: str | None = None
         self._wanted: str | None = None
+        self._selection: tuple[str, ...] = ()
+        self._is_apart = False
         self._licks: dict[str, LickEntry] = {}
         self._solos: dict[str, SoloEntry] = {}
         self.search = SearchPanel()
@@ -87,6 +93,7 @@ class VocabularyDesk(Desk):
         self.looking = Looking(studio.library, studio.activities, self.indexer, self)
         self.in_and_out = InAndOut(studio, self.search, self.view, self.looking, self)
         self.all_solos = AllSolos(self.search, self.places, self.dictionary, self.overview, self.indexer, self)
+        self.original = Original(studio.library, studio.settings, studio.activities, self)
         self._settled = QTimer(self)
         self._settled.setSingleShot(True)
         self._settled.setInterval(_SETTLED_MS)
@@ -120,7 +127,7 @@ class VocabularyDesk(Desk):
         view, about, related = self.view, self.about, self.related
         self.search.asked.connect(self._show_answers)
         self.search.keep_all.clicked.connect(self.in_and_out.keep_places)
-        self.licks.row_chosen.connect(lambda _: self._show_current())
+        self.licks.row_chosen.connect(lambda _: self._choose())
         view.music_changed.connect(self._music_changed)
         view.renamed.connect(lambda name: self._change(translate("Gavotte", "Rename the lick"), name=name))
         view.source_wanted.connect(self._go_to_source)
@@ -146,6 +153,9 @@ class VocabularyDesk(Desk):
         self.overview.failed.connect(self.studio.asks.notice)
         self.places.keep_wanted.connect(self.keep_place)
         self.in_and_out.kept.connect(self._kept)
+        self.search.played.heard.connect(self.studio.playing.hear_pitch)
+        view.original.clicked.connect(self.play_original)
+        self.original.failed.connect(self.studio.asks.notice)
         self._settled.timeout.connect(self._look)
         self.indexer.changed.connect(self._index_changed)
         self.indexer.failed.connect(self.studio.asks.notice)
@@ -219,6 +229,8 @@ class VocabularyDesk(Desk):
             self.all_keys.click()
         elif view.startswith(_FIND):
             self._ask(view.removeprefix(_FIND))
+        elif view.startswith(_LIKE):
+            self._selection = tuple(view.removeprefix(_LIKE).split(" "))
 
     def remembered(self) -> str:
         lick = self.licks.current_id() or self._wanted or ""
@@ -242,8 +254,20 @@ class VocabularyDesk(Desk):
             self.page.set_zoom(self.studio.view.zoom)
             self.view.show_again()
 
+    def enter(self) -> None:
+        if len(self._selection) == _THREE:
+            solo_id, first, last = self._selection
+            self._selection = ()
+            self.show_selection(solo_id, first, last)
+
     def leave(self) -> None:
         self.about.keep()
+        self.original.stop()
+        self.search.keys.setChecked(False)
+
+    def close_down(self) -> None:
+        self.original.stop()
+        self.search.played.end()
 
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
@@ -351,6 +375,7 @@ class VocabularyDesk(Desk):
 
     def _ask(self, query: str) -> None:
         """List what answers a query."""
+        self._is_apart = False
         self.search.choose_context("")
         self.search.line.setText(query)
         self.search.turn_to("licks")
@@ -358,18 +383,39 @@ class VocabularyDesk(Desk):
 
     def _kept(self, lick_id: str) -> None:
         """A lick that was kept here is looked at."""
-        self._wanted = lick_id
+        self._wanted, self._is_apart = lick_id, False
         self.search.turn_to("licks")
         self.refresh()
 
     # -- the chosen one -----------------------------------------------------------------------------
 
+    def _choose(self) -> None:
+        """Another row was chosen: what was shown apart from the list is left."""
+        self._is_apart = False
+        self._show_current()
+
     def _show_current(self) -> None:
+        if self._is_apart:
+            # Notes from a page are looked at: what is listed beside them may change.
+            self.licks.choose_none()
+            return
         row = self.licks.current()
         if row is None:
             self._show_none(None)
         else:
             self._show_row(row)
+
+    def show_selection(self, solo_id: str, first: str, last: str) -> None:
+        """Show some notes of a solo (ids) as the lick they would be, with their relatives."""
+        try:
+            lick = self.looking.lick_between(solo_id, first, last)
+        except (LibraryError, FormatError, KeyError) as error:
+            self.studio.asks.notice(str(error))
+            return
+        self._is_apart = True
+        self.search.turn_to("licks")
+        self.panels.show_page("relatives")
+        self._show_lick(lick, None)
 
     def _show_row(self, row: Row) -> None:
         """Show a lick, or a place of a solo as the lick it would be."""
@@ -379,12 +425,17 @@ class VocabularyDesk(Desk):
             self._show_none(row.owner if row.is_lick else None)
             self.studio.asks.notice(str(error))
             return
-        self._lick_id = row.owner if row.is_lick else None
+        self._show_lick(lick, row.owner if row.is_lick else None)
+
+    def _show_lick(self, lick: Lick, lick_id: str | None) -> None:
+        """Show a lick; ``lick_id`` is None where it is not kept."""
+        self._lick_id = lick_id
+        is_kept = lick_id is not None
         self._show_side(self._right)
         is_other = lick != self.view.lick
-        self.view.show_lick(lick, is_kept=row.is_lick)
-        self.view.keep.setVisible(not row.is_lick and self.search.mode == "licks")
-        self.about.show_lick(lick, known_tags(tuple(self._licks.values())), row.is_lick)
+        self.view.show_lick(lick, is_kept=is_kept)
+        self.view.keep.setVisible(not is_kept and self.search.mode == "licks")
+        self.about.show_lick(lick, known_tags(tuple(self._licks.values())), is_kept)
         if is_other:
             self.related.show_waiting()
         self._settled.start()
@@ -524,6 +575,12 @@ class VocabularyDesk(Desk):
             self.studio.asks.open_solo(lick.source.solo_id)
         else:
             self.studio.asks.notice(translate("Gavotte", "The solo this lick comes from is no longer on the shelf."))
+
+    def play_original(self) -> None:
+        """Let the lick be heard as it was played, from the recording."""
+        if self.view.lick is not None:
+            self.studio.transport.stop()
+            self.original.play(self.view.lick)
 
     def play_relative(self, at_once: bool) -> None:
         """Play the lick and the chosen relative: one after the other, or together."""

@@ -185,6 +185,12 @@ class LickList(QListView):
         """Choose a row by its number; none for -1."""
         self.setCurrentIndex(self._rows.index(number) if number >= 0 else QModelIndex())
 
+    def choose_none(self) -> None:
+        """Choose no row, without a signal."""
+        self._filling = True
+        self.setCurrentRow(-1)
+        self._filling = False
+
     def current(self) -> Row | None:
         """The chosen row."""
         number = self.currentRow()

@@ -100,6 +100,8 @@ class LickView(QWidget):
         )
         self.page = PageView(engraver, parts=LineParts(bar_numbers=False))
         self.page.setAccessibleName(translate("Gavotte", "The lick"))
+        self.original = QPushButton(translate("Gavotte", "Original"))
+        self.original.setToolTip(translate("Gavotte", "Play it from the recording, as it was played"))
         self._lay_out()
         self._views.buttonClicked.connect(lambda _: self.show_again())
         for choice in (self.order, self.key, self.align):
@@ -120,6 +122,7 @@ class LickView(QWidget):
         for widget in (self.own_key, self.all_keys, self.laid, self.order, self.key, self.align):
             second.addWidget(widget)
         second.addStretch(1)
+        second.addWidget(self.original)
         head = QVBoxLayout()
         head.setContentsMargins(8, 16, 16, 10)
         head.setSpacing(8)

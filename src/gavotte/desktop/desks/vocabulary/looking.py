@@ -88,6 +88,13 @@ class Looking(QObject):
 
         self._activities.walk(then, steps, then, self._fail, translate("Gavotte", "Reading licks"))
 
+    def lick_between(self, solo_id: str, first: str, last: str) -> Lick:
+        """Some notes of a solo (ids) as a lick. Raises LibraryError, FormatError, or KeyError for a note that is
+        gone.
+        """
+        solo = self._library.solo(solo_id)
+        return keep_lick(solo, solo_id, labelled(solo).labels, first, last)
+
     def lick_of(self, relative: Relative) -> Lick:
         """A relative as a lick. Raises LibraryError or FormatError."""
         return _lick_of(self._library, relative)

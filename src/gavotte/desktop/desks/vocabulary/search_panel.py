@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QStackedWid
 from gavotte.desktop.desks.vocabulary.about_panel import stars
 from gavotte.desktop.desks.vocabulary.cells_panel import CellsPanel
 from gavotte.desktop.desks.vocabulary.lick_list import LickList, Row
+from gavotte.desktop.desks.vocabulary.played_panel import PlayedPanel
 from gavotte.desktop.desks.vocabulary.search_line import SearchLine
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
@@ -77,11 +78,22 @@ class SearchPanel(QWidget):
         asking.setSpacing(4)
         asking.addWidget(self.line, 1)
         asking.addWidget(self.words)
+        self.played = PlayedPanel()
+        self.keys = QToolButton()
+        self.keys.setText("♪")
+        self.keys.setObjectName("transportButton")
+        self.keys.setCheckable(True)
+        self.keys.setAccessibleName(translate("Gavotte", "Play or tap what you look for"))
+        self.keys.setToolTip(translate("Gavotte", "Play a line on the keys, or tap its rhythm"))
+        self.keys.toggled.connect(self._show_keys)
+        self.played.put_in.connect(self.line.put_in)
+        asking.addWidget(self.keys)
         searching = QWidget()
         inner = QVBoxLayout(searching)
         inner.setContentsMargins(0, 0, 0, 0)
         inner.setSpacing(8)
         inner.addLayout(asking)
+        inner.addWidget(self.played)
         inner.addWidget(self.contexts)
         inner.addWidget(self.message)
         inner.addWidget(self.licks, 1)
@@ -123,6 +135,13 @@ class SearchPanel(QWidget):
         self.line.returnPressed.connect(self.licks.setFocus)
         self.contexts.activated.connect(lambda _: self.asked.emit())
 
+    def _show_keys(self, shown: bool) -> None:
+        self.played.setVisible(shown)
+        if shown:
+            self.played.begin()
+        else:
+            self.played.end()
+
     @property
     def mode(self) -> str:
         """What is listed: "licks", "cells" or "players"."""
@@ -148,6 +167,7 @@ class SearchPanel(QWidget):
         self.cells.set_palette(palette)
         self.players.set_palette(palette)
         self.line.palette_in_use = palette
+        self.played.set_palette(palette)
         self.line.update()
 
     @property

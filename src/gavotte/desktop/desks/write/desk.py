@@ -20,7 +20,6 @@ from gavotte.desktop.desks.write.drafts import Drafts
 from gavotte.desktop.desks.write.instrument_strip import InstrumentStrip
 from gavotte.desktop.desks.write.instrument_view import Moment
 from gavotte.desktop.desks.write.interval_dialog import IntervalDialog
-from gavotte.desktop.desks.write.rhythm_taps import RhythmTaps
 from gavotte.desktop.desks.write.write_panel import WritePanel
 from gavotte.desktop.desks.write.writer import Writer
 from gavotte.desktop.errands.key_dialog import KeyDialog
@@ -28,6 +27,7 @@ from gavotte.desktop.page.caret_item import Caret
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_length, spoken_moment, spoken_note, spoken_selection
 from gavotte.desktop.playback.playing import Played
+from gavotte.desktop.playback.rhythm_taps import RhythmTaps
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule

@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QInputDialog, QLabel, QStackedWidget, Q
 
 from gavotte.desktop.core_words import TUNING_WORDS
 from gavotte.desktop.desks.write.instrument_view import Fretboard, Moment, PlayedKeyboard
-from gavotte.desktop.desks.write.midi_keyboard import MidiKeyboard
+from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
