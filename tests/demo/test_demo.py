@@ -111,7 +111,7 @@ def test_the_demo_is_built_anew_over_itself(tmp_path: Path) -> None:
     build_demo(tmp_path, fresh=True)
     assert not (tmp_path / "backups").exists()
     with Library(tmp_path) as library:
-        assert len(library.solos()) == len(DEMO_SOLOS) + len(MORE_SOLOS) + 1
+        assert len(library.solos()) == len(DEMO_SOLOS) + len(MORE_SOLOS) + 2
 
 
 @pytest.mark.parametrize("strange", ["letters.txt", "photos/one.jpg", "gavotte.db.copy"])

@@ -406,13 +406,13 @@ def test_a_demo_is_there_at_once_and_its_recordings_follow(
 
     monkeypatch.setattr("gavotte.desktop.demo_recordings.record", steps)
     library = window.studio.library
-    before = len(library.solos())
+    recorded = len(DEMO_SOLOS) + 1
     recordings = DemoRecordings(library, window.studio.tape, window.activities, window)
     recordings.begin()
     assert "Playing in" in window.activity_bar.words
     qtbot.waitUntil(lambda: recordings.is_complete)
-    assert len(played) == len(set(played)) == before
-    assert len(library.recordings()) == before
+    assert len(played) == len(set(played)) == recorded
+    assert len(library.recordings()) == recorded
     assert to_be_recorded(library) == []
 
 

@@ -17,7 +17,7 @@ from tests.conftest import make_solo
 
 from gavotte.demo.arcade import arcade
 from gavotte.demo.build import build_demo
-from gavotte.demo.more_solos import MORE_LICKS, MORE_SOLOS
+from gavotte.demo.more_solos import MORE_LICKS, MORE_SOLOS, gravel_head
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.labelling.labeller import label_solo
@@ -231,7 +231,7 @@ def test_the_demo_is_built_once_and_anew_on_demand(tmp_path: Path) -> None:
     folder = tmp_path / "demo"
     build_demo(folder)
     with Library(folder) as library:
-        titles = [*(make().title for make in (*DEMO_SOLOS, *MORE_SOLOS)), arcade().title]
+        titles = [*(make().title for make in (*DEMO_SOLOS, *MORE_SOLOS, gravel_head)), arcade().title]
         assert [entry.title for entry in library.solos()] == titles
         assert len(library.licks()) == len(DEMO_LICKS) + len(MORE_LICKS)
         library.delete_solo(library.solos()[0].id)

@@ -10,7 +10,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from gavotte.demo.arcade import begun_arcade
-from gavotte.demo.more_solos import MORE_LICKS, MORE_SOLOS
+from gavotte.demo.more_solos import MORE_LICKS, MORE_SOLOS, gravel_head
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.questions import number_to_look_at
@@ -62,7 +62,7 @@ def _foreign(folder: Path) -> str:
         return f"it holds {strange[0]}, which belongs to no library"
     if DATABASE not in names:
         return "" if set(names) <= {"gavotte.lock"} else "it holds no library"
-    made = (begun_arcade(), *(make() for make in (*DEMO_SOLOS, *MORE_SOLOS)))
+    made = (begun_arcade(), *(make() for make in (*DEMO_SOLOS, *MORE_SOLOS, gravel_head)))
     demo = {(solo.title, solo.player) for solo in made}
     try:
         with closing(connect_to_read(folder / DATABASE)) as database:
@@ -103,6 +103,7 @@ def build_demo(folder: Path, fresh: bool = False) -> None:
         begun = begun_arcade()
         # What is added first stands last on the shelf.
         library.add_solo(begun, number_to_look_at(labelled(begun)))
+        library.add_solo(gravel_head(), number_to_look_at(labelled(gravel_head())))
         more = _added(library, MORE_SOLOS)
         for lick in reversed(MORE_LICKS):
             solo_id, solo, labels = more[lick.tune]

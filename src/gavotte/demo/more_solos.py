@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import partial
 
@@ -122,6 +122,27 @@ def played(tune: Tune) -> Solo:
     )
 
 
+_RIFF = "b3/8 3 5 13 1^/4 r/4 ; r/8 b3 1 b7v 5v/4 1^/4"
+GRAVEL_HEAD = replace(
+    TUNES[3],
+    player=Player(
+        "",
+        {
+            "blues": (_RIFF, "b3/8 3 5 13 1^/4 r/4 ; r/2 r/4 r/4"),
+            "four": ("1/8 3 5 13 b7/4 13/4 ; 1/8 b3 b5 b3 1/4 r/4",),
+            "to VI": ("b3/8 3 5 13 1^/4 r/4 ; r/2 r/4 r/4",),
+            "ii-V": ("b3/4. 1/8 5v/4 r/4 ; b7/4 5/4 3/4 r/4",),
+            "turn": ("b3/8 3 5 13 1^/4 r/4 ; r/2 r/4 r/4",),
+        },
+        50,
+        77,
+    ),
+    choruses=1,
+    start=0,
+)
+"""The head of a tune, which stands beside the solo on it: a riff its player keeps coming back to."""
+
+
 @dataclass(frozen=True)
 class Kept:
     """A pair of bars of a tune (each by its number from 0) that is kept in the demo, with what is said of it."""
@@ -153,6 +174,12 @@ MORE_LICKS = (
     Kept(7, 9, ("modal", "a half step up"), "new"),
 )
 """Licks kept of these solos in the demo."""
+
+
+def gravel_head() -> Solo:
+    """The head of Gravel and Thyme."""
+    return replace(played(GRAVEL_HEAD), is_head=True)
+
 
 MORE_SOLOS: tuple[Callable[[], Solo], ...] = tuple(partial(played, tune) for tune in TUNES)
 """What makes the solos, in the order of the shelf."""

@@ -87,5 +87,5 @@ def with_version(version: int) -> Migration:
 
 
 SOLO_DOCUMENT = DocumentKind(
-    "gavotte-solo", 7, "solo", Solo, {version: with_version(version + 1) for version in range(1, 7)}, within_bounds
+    "gavotte-solo", 8, "solo", Solo, {version: with_version(version + 1) for version in range(1, 8)}, within_bounds
 )

@@ -11,10 +11,10 @@ from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.lines import Lines
 from gavotte.library.reader import LibraryReader
+from gavotte.library.relatives import stretch
 from gavotte.steps import scaled
-from gavotte.theory.degrees import shown_degree
 from gavotte.vocabulary.cells import Cell, Place, cells_of
-from gavotte.vocabulary.corpus import DEGREES, LabelledLine
+from gavotte.vocabulary.corpus import LabelledLine, degrees_words
 
 LOG = logging.getLogger("gavotte")
 _READING = 0.15
@@ -76,25 +76,21 @@ def _with_words(cell: Cell, owned: list[tuple[str, str, LabelledLine]]) -> Libra
     places = tuple(_place(place, *owned[place.line]) for place in cell.places)
     first = places[0]
     line = owned[cell.places[0].line][2]
-    degrees = " ".join(_degree(line, row) for row in range(first.first, first.last + 1))
-    return LibraryCell(places, cell.weight, cell.relation, degrees)
+    return LibraryCell(places, cell.weight, cell.relation, degrees_words(stretch(line, first.first, first.last)))
 
 
 def _place(place: Place, solo_id: str, player: str, line: LabelledLine) -> CellPlace:
     heads = line.notes["place"]
     first, last = (int(heads.searchsorted(index)) for index in (place.first, place.last))
     last = min(last, len(heads) - 1)
-    words = f"from the {_over(line, first)}"
+    words = f"from {over_words(line, first)}"
     if last + 1 < len(heads) and not line.notes["rest"][last]:
-        words += f", into the {_over(line, last + 1)}"
+        words += f", into {over_words(line, last + 1)}"
     return CellPlace(solo_id, player, first, last, words)
 
 
-def _over(line: LabelledLine, row: int) -> str:
+def over_words(line: LabelledLine, row: int) -> str:
+    """A note of a line by its degree and chord: "the 3 of C7"."""
     chord = line.chords[line.notes["chord"][row]]
-    return f"{_degree(line, row)} of {chord[1]}" if chord[0] else _degree(line, row)
-
-
-def _degree(line: LabelledLine, row: int) -> str:
-    code = int(line.notes["degree"][row])
-    return shown_degree(DEGREES[code]) if code >= 0 else "?"
+    degree = degrees_words(stretch(line, row, row))
+    return f"the {degree} of {chord[1]}" if chord[0] else f"the {degree}"

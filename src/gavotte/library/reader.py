@@ -35,6 +35,7 @@ class SoloEntry:
     key: str
     bars: int
     notes: int
+    is_head: int
     to_look_at: int | None
     modified: datetime
 

@@ -46,12 +46,12 @@ def relatives_of(
     own = _pitches(line)
     found: list[Relative] = []
     for near in index.licks.nearest.to(line, most + 1, LEAST_LIKE):
-        relative = _relative(index.licks, near, line, is_lick=True)
+        relative = relative_of(index.licks, near, line, is_lick=True)
         if relative.owner != own_lick:
             found.append(relative)
     kept = [own, *(_pitches(relative.line) for relative in found)]
     for near in index.solos.nearest.to(line, most + len(kept), LEAST_LIKE):
-        relative = _relative(index.solos, near, line, is_lick=False)
+        relative = relative_of(index.solos, near, line, is_lick=False)
         is_own = relative.owner == own_solo and _pitches(relative.line) == own
         if not is_own and not _is_among(_pitches(relative.line), kept[1:]):
             found.append(relative)
@@ -59,7 +59,8 @@ def relatives_of(
     return tuple(found[:most])
 
 
-def _relative(lines: Lines, near: Near, line: LabelledLine, is_lick: bool) -> Relative:
+def relative_of(lines: Lines, near: Near, line: LabelledLine, is_lick: bool) -> Relative:
+    """A place of some lines that is near to another one, as a relative of that."""
     corpus = lines.corpus
     number = int(corpus.line_of[near.first])
     start = int(corpus.firsts[number])

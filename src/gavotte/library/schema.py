@@ -34,6 +34,7 @@ def _details_and_counts(db: sqlite3.Connection) -> None:
 
 
 _VOCABULARY = """
+    ALTER TABLE solos ADD COLUMN is_head INTEGER NOT NULL DEFAULT 0;
     ALTER TABLE licks ADD COLUMN contexts TEXT NOT NULL DEFAULT '';
     ALTER TABLE licks ADD COLUMN tags TEXT NOT NULL DEFAULT '';
     ALTER TABLE licks ADD COLUMN words TEXT NOT NULL DEFAULT '';

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
 from gavotte.library.lines import Index, Lines
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.vocabulary.corpus import Corpus
-from gavotte.vocabulary.finding import Found, find_in, why
+from gavotte.vocabulary.finding import Found, find_in, find_licks, why
 from gavotte.vocabulary.query import Query, plain_context
 
 MOST_PLACES = 200
@@ -20,7 +21,7 @@ MOST_PLACES = 200
 @dataclass(frozen=True, slots=True)
 class Answer:
     """A lick or a place of a solo (by its ``owner``'s id) that answers: the rows of its first and last note in the
-    line of that, those that say why, and why in words.
+    line of that, and those that say why; of a place also why, in words.
     """
 
     owner: str
@@ -57,10 +58,15 @@ def answers(
     """
     own = replace(query, context="", player="", tag="", status="", rated=0, words="")
     told = []
-    for hit in _first_of_each(index.licks.corpus, find_in(index.licks.corpus, own, whole=True)):
-        lick = licks.get(_owner(index.licks, hit))
+    lines = index.licks
+    line_of, starts = lines.corpus.line_of, lines.corpus.firsts.tolist()
+    for hit in find_licks(lines.corpus, own):
+        number = int(line_of[hit.first])
+        lick = licks.get(lines.ids[number])
         if lick is not None and _has(lick, query, with_words):
-            told.append(_answer(index.licks, hit))
+            start = starts[number]
+            marked = tuple(row - start for row in hit.marked)
+            told.append(Answer(lick.id, hit.first - start, hit.last - start, marked, ""))
     if query.tag or query.status or query.rated:
         return Answers(tuple(told))
     places: list[Answer] = []
@@ -88,16 +94,6 @@ def _answer(lines: Lines, hit: Found) -> Answer:
     return Answer(_owner(lines, hit), hit.first - first, hit.last - first, marked, why(lines.corpus, hit))
 
 
-def _first_of_each(corpus: Corpus, hits: Iterator[Found]) -> Iterator[Found]:
-    """Of the places in one lick the first."""
-    last = -1
-    for hit in hits:
-        line = int(corpus.line_of[hit.first])
-        if line != last:
-            yield hit
-            last = line
-
-
 def _is_of(player: str, wanted: str) -> bool:
     return wanted in player.casefold()
 
@@ -108,15 +104,22 @@ def _words_of(solo: SoloEntry) -> str:
 
 def _has(lick: LickEntry, query: Query, with_words: frozenset[str]) -> bool:
     """Whether what is known of a lick beside its notes is what is asked for."""
-    wanted = plain_context(query.context)
+    if query.context and not _is_over(lick.contexts, lick.context, query.context):
+        return False
     return (
-        (not wanted or any(wanted in plain_context(name) for name in (*lick.contexts.split("; "), lick.context)))
-        and _is_of(lick.player, query.player)
+        (not query.player or _is_of(lick.player, query.player))
         and (not query.tag or any(query.tag in tag.casefold() for tag in lick.tags.split(", ")))
         and query.status in ("", lick.status)
         and lick.rating >= query.rated
         and (not query.words or lick.id in with_words)
     )
+
+
+@lru_cache(maxsize=4096)
+def _is_over(contexts: str, main: str, wanted: str) -> bool:
+    """Whether a lick with these contexts is played over one that is asked for."""
+    plain = plain_context(wanted)
+    return any(plain in plain_context(name) for name in (*contexts.split("; "), main))
 
 
 def _kept_lines(index: Index, licks: Mapping[str, LickEntry]) -> dict[str, list[tuple[int, ...]]]:

@@ -72,6 +72,7 @@ SOLOS: Table[Solo] = Table(
         "key": lambda solo: str(solo.keys[0].key),
         "bars": lambda solo: sum(bar.number > 0 for bar in BarGrid(solo).bars),
         "notes": lambda solo: len(solo.notes),
+        "is_head": lambda solo: int(solo.is_head),
     },
     ("to_look_at", "created", "modified", "deleted"),
 )

@@ -293,8 +293,9 @@ class Solo:
     ``tempo`` counts quarter notes a minute. ``swing`` is how many times as long the first of two eighths is as the
     second (1 is even, 2 a triplet's feel); None leaves it to the style. ``form_end`` is where the written form ends,
     even if nothing sounds or changes there; ``chorus`` is the length of one chorus, 0 where it is not known.
-    ``heard_keys`` are the keys its user hears, where they differ from what the signatures and chords say.
-    ``year`` and ``album`` say where it was recorded; None and "" where that is not known.
+    ``heard_keys`` are the keys its user hears, where they differ from what the signatures and chords say. ``year``
+    and ``album`` say where it was recorded; None and "" where that is not known. ``is_head`` says that it is no solo
+    but the tune itself.
     """
 
     title: str
@@ -327,6 +328,7 @@ class Solo:
     reductions: tuple[Reduction, ...] = ()
     year: int | None = None
     album: str = ""
+    is_head: bool = False
 
     @property
     def end(self) -> Fraction:

@@ -58,7 +58,7 @@ ROLES: Mapping[type, Mapping[str, Role]] = {
         "tempo_changes": PARTS, "swing": S, "texts": PARTS, "form_end": T, "chorus": S, "school": S,
         "heard_keys": PARTS, "readings": PARTS, "dismissed": PARTS, "passed": PARTS, "remarks": PARTS,
         "phrase_starts": S, "phrase_words": S, "reductions": S, "year": S,
-        "album": S,
+        "album": S, "is_head": S,
     },
     Note: {
         "id": S, "onset": T, "duration": S, "pitch": P, "written": S, "tuplet": S, "grace": S, "marks": S,
@@ -232,6 +232,7 @@ def excerpt(solo: Solo, first: str, last: str) -> Solo:
         phrase_starts=(),
         phrase_words=(),
         reductions=tuple(reduction for reduction in solo.reductions if reduction.note in ids),
+        is_head=False,
     )
 
 

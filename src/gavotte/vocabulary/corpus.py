@@ -27,6 +27,7 @@ from gavotte.solo.document import Function
 from gavotte.solo.label import DEVICES, Label
 from gavotte.theory.chord import DEGREE_SEMITONES
 from gavotte.theory.chord_symbol import write_chord_symbol
+from gavotte.theory.degrees import shown_degree
 from gavotte.vocabulary.contexts import ContextSpan, context_spans
 
 NameT = TypeVar("NameT", str, tuple[str, str, str])
@@ -104,6 +105,12 @@ def bars_words(notes: NDArray[np.void], first: int, last: int) -> str:
     if start == end:
         return f"bar {start}" if start else "the pickup"
     return f"bars {start}–{end}" if start else f"the pickup to bar {end}"
+
+
+def degrees_words(line: LabelledLine) -> str:
+    """The degrees of a line: "3 5 ♭7 ♭9"."""
+    codes = line.notes["degree"].tolist()
+    return " ".join(shown_degree(DEGREES[code]) if code >= 0 else "?" for code in codes)
 
 
 def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> LabelledLine:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -49,17 +49,25 @@ def find(found: Labelled, query: Query) -> tuple[Hit, ...]:
     )
 
 
-def find_in(corpus: Corpus, query: Query, whole: bool = False) -> Iterator[Found]:
-    """The places of many lines that answer a query, in order; of those that share notes the first.
-
-    With ``whole`` each line is one stretch, whatever rests are in it (a lick), where whole stretches are asked for.
-    """
-    search = _Search(corpus, query, whole)
+def find_in(corpus: Corpus, query: Query) -> Iterator[Found]:
+    """The places of many lines that answer a query, in order; of those that share notes the first."""
     last = -1
-    for hit in search.hits():
+    for hit in _Search(corpus, query, False).hits():
         if hit.first > last:
             yield hit
             last = hit.last
+
+
+def find_licks(corpus: Corpus, query: Query) -> Iterator[Found]:
+    """The lines that answer a query, each by its first place that does; where whole stretches are asked for, a line is
+    one, whatever rests are in it.
+    """
+    search = _Search(corpus, query, True)
+    line = -1
+    for hit in search.hits(first_of_each=True):
+        if (here := int(corpus.line_of[hit.first])) != line:
+            yield hit
+            line = here
 
 
 def why(corpus: Corpus, hit: Found, naming: DegreeNaming = USUAL_NAMING) -> str:
@@ -83,8 +91,8 @@ class _Search:
     def __init__(self, corpus: Corpus, query: Query, whole: bool) -> None:
         self.corpus, self.query, self.whole = corpus, query, whole
 
-    def hits(self) -> Iterator[Found]:
-        """Every place that answers, by its first note."""
+    def hits(self, first_of_each: bool = False) -> Iterator[Found]:
+        """Every place that answers, by its first note; with ``first_of_each`` one of each line is enough."""
         query = self.query
         if not len(self.corpus):
             return
@@ -104,7 +112,15 @@ class _Search:
             & self._sizes(firsts, lasts)
             & self._contexts(firsts, lasts)
         )
-        for first, last in zip(firsts[kept].tolist(), lasts[kept].tolist(), strict=True):
+        firsts, lasts = firsts[kept], lasts[kept]
+        if not (query.functions or query.devices):
+            if first_of_each and len(firsts):
+                _, heads = np.unique(self.corpus.line_of[firsts], return_index=True)
+                firsts, lasts = firsts[heads], lasts[heads]
+            for first, last in zip(firsts.tolist(), lasts.tolist(), strict=True):
+                yield Found(first, last, ())
+            return
+        for first, last in zip(firsts.tolist(), lasts.tolist(), strict=True):
             give_way()
             hit = self._with_functions(first, last)
             if hit is not None:
@@ -244,7 +260,7 @@ class _Search:
 
     # -- functions and devices ----------------------------------------------------------------------
 
-    @property
+    @cached_property
     def _kinds(self) -> list[NDArray[np.bool_]]:
         """For each function and kind of device asked for, which notes have it."""
         functions = [self.corpus.function == FUNCTIONS.index(function) for function in self.query.functions]
@@ -253,8 +269,9 @@ class _Search:
         ]
         return [*functions, *devices]
 
-    @property
+    @cached_property
     def _asked(self) -> NDArray[np.bool_]:
+        """Which notes do any of what is asked for."""
         asked = np.zeros(len(self.corpus), dtype=bool)
         for kind in self._kinds:
             asked |= kind
@@ -262,26 +279,15 @@ class _Search:
 
     def _with_functions(self, first: int, last: int) -> Found | None:
         """A stretch with the notes of it that do what is asked for; None where they do not do all of it."""
-        query, corpus = self.query, self.corpus
-        if not (query.functions or query.devices):
-            return Found(first, last, ())
-        rows = range(first, last + 1)
-        does = [row for row in rows if self._does(row)]
-        if any(all(FUNCTIONS[corpus.function[row]] is not function for row in does) for function in query.functions):
+        here = slice(first, last + 1)
+        if not all(kind[here].any() for kind in self._kinds):
             return None
-        if any(all(DEVICE_NAMES[corpus.device[row]] not in kind for row in does) for kind in query.devices):
-            return None
-        if query.target:
-            wanted = _same_degree(query.target)
-            if not any(corpus.target[row] >= 0 and wanted[corpus.degree[corpus.target[row]]] for row in does):
+        does = np.flatnonzero(self._asked[here]) + first
+        if self.query.target:
+            goals = self.corpus.target[does]
+            if not _same_degree(self.query.target)[self.corpus.degree[goals[goals >= 0]]].any():
                 return None
-        return Found(first, last, tuple(does))
-
-    def _does(self, row: int) -> bool:
-        """Whether a note does what is asked for."""
-        query = self.query
-        device = DEVICE_NAMES[self.corpus.device[row]]
-        return FUNCTIONS[self.corpus.function[row]] in query.functions or any(device in kind for kind in query.devices)
+        return Found(first, last, tuple(does.tolist()))
 
 
 def _wanted_contexts(contexts: str, wanted: str) -> str:

@@ -16,6 +16,7 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import lru_cache
 
 from gavotte.solo.document import Function
 from gavotte.solo.label import DEVICES
@@ -263,6 +264,7 @@ def _read_context(reading: _Reading, marker: str) -> None:
     reading.said["context"] = word
 
 
+@lru_cache(maxsize=512)
 def plain_context(name: str) -> str:
     """A context without what may be typed in several ways: spaces and hyphens, commas, dashes, sharps."""
     text = name.replace("♯", "#").replace("♭", "b")

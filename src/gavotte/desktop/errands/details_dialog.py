@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QFormLayout, QHBoxLayout, QLabel, QLineEdit, QVBoxLa
 
 from gavotte.desktop.errands.key_rows import KeyRows
 from gavotte.desktop.translation import translate
-from gavotte.desktop.widgets.choice import Choice
+from gavotte.desktop.widgets.choice import Choice, Tick
 from gavotte.desktop.widgets.dialog import Dialog
 from gavotte.desktop.widgets.meters import meter_choice
 from gavotte.desktop.widgets.number import Number
@@ -55,6 +55,9 @@ class DetailsDialog(Dialog):
             self.clef.addItem(word, clef)
         self.clef.setCurrentIndex(max(0, self.clef.findData(solo.instrument.chosen_clef)))
         self.instrument.activated.connect(lambda _: self.clef.setCurrentIndex(0))
+        self.is_head = Tick(translate("Gavotte", "This is the tune’s head, not a solo on it"))
+        self.is_head.setToolTip(translate("Gavotte", "Solos that keep, ornament or quote it are found by it"))
+        self.is_head.setChecked(solo.is_head)
         self.keys = KeyRows(solo)
         self._lay_out()
         self.title_field.textChanged.connect(self._show_ready)
@@ -92,6 +95,7 @@ class DetailsDialog(Dialog):
         keys = QVBoxLayout()
         keys.addWidget(self.keys)
         form.addRow(translate("Gavotte", "Keys"), keys)
+        form.addRow("", self.is_head)
         self.note = QLabel()
         self.note.setObjectName("quiet")
         self.note.setWordWrap(True)
@@ -141,6 +145,7 @@ class DetailsDialog(Dialog):
             style=self.style_field.text().strip(),
             album=self.album.text().strip(),
             year=round(self.year.value()) or None,
+            is_head=self.is_head.isChecked(),
             tempo=self._tempo,
             instrument=replace(self._instruments[self.instrument.currentIndex()], chosen_clef=self.clef.currentData()),
         )

@@ -220,6 +220,7 @@ class ShelfDesk(Desk):
             detail = " · ".join(
                 part
                 for part in (
+                    translate("Gavotte", "the head") if solo.is_head else "",
                     solo.player,
                     "" if solo.year is None else str(solo.year),
                     solo.style,

@@ -62,7 +62,7 @@ class AllSolos(QObject):
             self._search.show_players(self._players, self.solos.values())
             self._tell_player()
             return
-        self._search.cells.show_players(self._players)
+        self._search.cells.show_players(self._players, any(solo.is_head for solo in self.solos.values()))
         if self._overview.index is None and self._indexer.is_current and not self._overview.is_looking:
             self._find_cells()
         else:
@@ -73,7 +73,7 @@ class AllSolos(QObject):
     def _find_cells(self) -> None:
         self._search.cells.show_waiting()
         self.nothing_wanted.emit()
-        self._overview.find_cells(self._search.cells.player)
+        self._overview.find_cells(self._search.cells.player, self.solos)
 
     def _show_cells(self) -> None:
         if self._search.mode != "cells" or self._overview.is_looking:

@@ -8,6 +8,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.vocabulary.lick_list import LickList, Row
+from gavotte.desktop.desks.vocabulary.overview import HEADS
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.choice import Choice
@@ -56,14 +57,16 @@ class CellsPanel(QWidget):
         """Whose solos are gone through, "" for everybody's."""
         return str(self.whose.currentData() or "")
 
-    def show_players(self, players: Sequence[str]) -> None:
-        """Offer the players there are."""
+    def show_players(self, players: Sequence[str], heads: bool) -> None:
+        """Offer the players there are, and heads of tunes where there are any."""
         chosen = self.player
         self.whose.blockSignals(True)
         self.whose.clear()
         self.whose.addItem(translate("Gavotte", "Everybody’s solos"), "")
         for player in players:
             self.whose.addItem(player, player)
+        if heads:
+            self.whose.addItem(translate("Gavotte", "Heads: where they are taken up"), HEADS)
         self.whose.setCurrentIndex(max(0, self.whose.findData(chosen)))
         self.whose.blockSignals(False)
 
@@ -94,7 +97,11 @@ class CellsPanel(QWidget):
         self.cells.show_rows(rows)
         self.look.setVisible(is_behind)
         self.message.setText(
-            translate("Gavotte", "What recurs more often than lines like these would by chance, the surest first.")
+            translate("Gavotte", "Phrases of heads that solos keep, ornament or quote.")
+            if rows and self.player == HEADS
+            else translate("Gavotte", "What recurs more often than lines like these would by chance, the surest first.")
             if rows
+            else translate("Gavotte", "No solo takes up a phrase of a head that stands in the library.")
+            if self.player == HEADS
             else translate("Gavotte", "Nothing recurs yet that is more than chance. More solos tell more.")
         )

@@ -222,7 +222,7 @@ class VocabularyDesk(Desk):
 
     def arrive(self, item: str, view: str) -> None:
         if item:
-            self._wanted = item
+            self._wanted, self._is_apart = item, False
             if not self.licks.select_id(item):
                 self.refresh()
         if view == "keys":
@@ -484,6 +484,8 @@ class VocabularyDesk(Desk):
             return lick.name, lick.source
         solo = self._solos.get(relative.owner)
         bars = bars_words(relative.line.notes, 0, -1)
+        if solo is not None and solo.is_head:
+            return solo.title, translate("Gavotte", "its head, {bars}").format(bars=bars)
         where = translate("Gavotte", "{bars}, not kept").format(bars=bars)
         return (solo.title if solo is not None else "", ", ".join(filter(None, (solo.player if solo else "", where))))
 

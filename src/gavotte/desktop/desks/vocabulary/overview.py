@@ -10,12 +10,16 @@ from gavotte.desktop.activity import Activities
 from gavotte.desktop.errands.indexer import Indexer
 from gavotte.desktop.translation import translate
 from gavotte.library.errors import LibraryError
+from gavotte.library.heads import head_cells
 from gavotte.library.lines import Index
 from gavotte.library.mining import LibraryCell, library_cells
 from gavotte.library.reader import SoloEntry
 from gavotte.library.store import Library
 from gavotte.vocabulary.corpus import Corpus
 from gavotte.vocabulary.dictionary import Dictionary, dictionary_of
+
+HEADS = "\n"
+"""In a player's stead: what is looked for are the heads of tunes. No player is called so."""
 
 
 class Overview(QObject):
@@ -47,12 +51,14 @@ class Overview(QObject):
         """Whether the library has changed since the cells were found."""
         return self.index is not None and self.index.solos.ids != self._indexer.index.solos.ids
 
-    def find_cells(self, player: str) -> None:
-        """Look for the cells of all solos, or of a player's."""
+    def find_cells(self, player: str, solos: Mapping[str, SoloEntry]) -> None:
+        """Look for the cells of all solos, of a player's, or (``HEADS``) for what solos take up of the tunes' heads."""
         self._activities.cancel(self)
         index = self._indexer.index
 
         def steps() -> Generator[float, None, tuple[LibraryCell, ...]]:
+            if player == HEADS:
+                return (yield from head_cells(index, solos))
             with self._library.read_apart() as reader:
                 return (yield from library_cells(reader, index.solos, player))
 

@@ -255,7 +255,7 @@ class SearchPanel(QWidget):
     ) -> None:
         """List what answers: licks first, then places that were not kept."""
         rows = [
-            lick_row(licks[answer.owner], index, answer.first, answer.last, answer.marked, answer.why)
+            lick_row(licks[answer.owner], index, answer.first, answer.last, answer.marked)
             for answer in answers.licks
             if answer.owner in licks
         ]
@@ -301,11 +301,11 @@ class SearchPanel(QWidget):
             self.message.setStyleSheet(self.message.styleSheet())
 
 
-def lick_row(lick: LickEntry, index: Index, first: int, last: int, marked: Sequence[int] = (), why: str = "") -> Row:
-    """The row of a lick; ``first`` and ``last`` are the rows of its line that answer, ``why`` they do."""
+def lick_row(lick: LickEntry, index: Index, first: int, last: int, marked: Sequence[int] = ()) -> Row:
+    """The row of a lick; ``first`` and ``last`` are the rows of its line that answer."""
     number = index.licks.number_of.get(lick.id)
     line = None if number is None else index.licks.corpus.lines[number]
-    whole = frozenset(range(first, last + 1)) if why and line is not None and last - first + 1 < len(line.notes) else ()
+    whole = frozenset(range(first, last + 1)) if line is not None and last - first + 1 < len(line.notes) else ()
     return Row(
         lick.name,
         f"{lick.source} · {Key.parse(lick.key).shown}",
