@@ -57,16 +57,11 @@ def answers(
     Of a place that is kept as a lick, whole, the lick is told and not the place.
     """
     own = replace(query, context="", player="", tag="", status="", rated=0, words="")
-    told = []
     lines = index.licks
-    line_of, starts = lines.corpus.line_of, lines.corpus.firsts.tolist()
-    for hit in find_licks(lines.corpus, own):
-        number = int(line_of[hit.first])
-        lick = licks.get(lines.ids[number])
-        if lick is not None and _has(lick, query, with_words):
-            start = starts[number]
-            marked = tuple(row - start for row in hit.marked)
-            told.append(Answer(lick.id, hit.first - start, hit.last - start, marked, ""))
+    if own == _ANYTHING:
+        told = [Answer(lick.id, 0, lick.notes - 1, (), "") for lick in licks.values() if _has(lick, query, with_words)]
+    else:
+        told = _licks(lines, own, query, licks, with_words)
     if query.tag or query.status or query.rated:
         return Answers(tuple(told))
     places: list[Answer] = []
@@ -82,6 +77,25 @@ def answers(
             return Answers(tuple(told), tuple(places), more=True)
         places.append(_answer(index.solos, hit))
     return Answers(tuple(told), tuple(places))
+
+
+_ANYTHING = Query()
+
+
+def _licks(
+    lines: Lines, own: Query, query: Query, licks: Mapping[str, LickEntry], with_words: frozenset[str]
+) -> list[Answer]:
+    """The licks whose notes answer, and of which what is asked for beside them holds."""
+    told: list[Answer] = []
+    line_of, starts = lines.corpus.line_of, lines.corpus.firsts.tolist()
+    for hit in find_licks(lines.corpus, own):
+        number = int(line_of[hit.first])
+        lick = licks.get(lines.ids[number])
+        if lick is not None and _has(lick, query, with_words):
+            start = starts[number]
+            marked = tuple(row - start for row in hit.marked)
+            told.append(Answer(lick.id, hit.first - start, hit.last - start, marked, ""))
+    return told
 
 
 def _owner(lines: Lines, hit: Found) -> str:

@@ -106,25 +106,17 @@ class _Search:
             rows = np.arange(len(self.corpus))
             stretches = rows, rows
         firsts, lasts = stretches
-        kept = (
-            self._harmony(firsts)
-            & self._ends(firsts, lasts)
-            & self._sizes(firsts, lasts)
-            & self._contexts(firsts, lasts)
-        )
+        kept = self._harmony(firsts) & self._ends(firsts, lasts) & self._sizes(firsts, lasts)
+        kept &= self._contexts(firsts, lasts) & self._functions(firsts, lasts)
         firsts, lasts = firsts[kept], lasts[kept]
-        if not (query.functions or query.devices):
-            if first_of_each and len(firsts):
-                _, heads = np.unique(self.corpus.line_of[firsts], return_index=True)
-                firsts, lasts = firsts[heads], lasts[heads]
-            for first, last in zip(firsts.tolist(), lasts.tolist(), strict=True):
-                yield Found(first, last, ())
-            return
+        if first_of_each and len(firsts):
+            _, heads = np.unique(self.corpus.line_of[firsts], return_index=True)
+            firsts, lasts = firsts[heads], lasts[heads]
+        does = bool(self._kinds)
         for first, last in zip(firsts.tolist(), lasts.tolist(), strict=True):
             give_way()
-            hit = self._with_functions(first, last)
-            if hit is not None:
-                yield hit
+            marked = (np.flatnonzero(self._asked[first : last + 1]) + first).tolist() if does else ()
+            yield Found(first, last, tuple(marked))
 
     # -- stretches ----------------------------------------------------------------------------------
 
@@ -182,8 +174,15 @@ class _Search:
         firsts = np.concatenate([[0], edges])
         lasts = np.concatenate([edges - 1, [len(here) - 1]])
         there = here[firsts] % len(numbers) != 0
-        parts = [self._as_phrased(*edge) for edge in zip(firsts[there].tolist(), lasts[there].tolist(), strict=True)]
-        return np.array([a for a, _ in parts], dtype=np.int64), np.array([b for _, b in parts], dtype=np.int64)
+        # Most of what is played over a context belongs to it from end to end.
+        begins = np.concatenate([[0], np.cumsum(self.corpus.begins)])
+        parted = there & (begins[lasts + 1] > begins[np.minimum(firsts + 1, len(here))])
+        whole = there & ~parted
+        parts = [self._as_phrased(*edge) for edge in zip(firsts[parted].tolist(), lasts[parted].tolist(), strict=True)]
+        starts = np.array([*firsts[whole].tolist(), *(a for a, _ in parts)], dtype=np.int64)
+        ends = np.array([*lasts[whole].tolist(), *(b for _, b in parts)], dtype=np.int64)
+        order = np.argsort(starts, kind="stable")
+        return starts[order], ends[order]
 
     def _as_phrased(self, first: int, last: int) -> tuple[int, int]:
         """A stretch without what belongs to the phrase before it over its first chord, and to the one behind it over
@@ -277,17 +276,18 @@ class _Search:
             asked |= kind
         return asked
 
-    def _with_functions(self, first: int, last: int) -> Found | None:
-        """A stretch with the notes of it that do what is asked for; None where they do not do all of it."""
-        here = slice(first, last + 1)
-        if not all(kind[here].any() for kind in self._kinds):
-            return None
-        does = np.flatnonzero(self._asked[here]) + first
-        if self.query.target:
-            goals = self.corpus.target[does]
-            if not _same_degree(self.query.target)[self.corpus.degree[goals[goals >= 0]]].any():
-                return None
-        return Found(first, last, tuple(does.tolist()))
+    def _functions(self, firsts: NDArray[np.int64], lasts: NDArray[np.int64]) -> NDArray[np.bool_]:
+        """Whether a stretch has notes that do all of what is asked for, and lead where they should."""
+        fits = np.ones(len(firsts), dtype=bool)
+        wanted = list(self._kinds)
+        if self.query.target and wanted:
+            leads = self.corpus.target >= 0
+            goals = self.corpus.degree[np.where(leads, self.corpus.target, 0)]
+            wanted.append(self._asked & leads & _same_degree(self.query.target)[goals])
+        for kind in wanted:
+            before = np.concatenate([[0], np.cumsum(kind)])
+            fits &= before[lasts + 1] > before[firsts]
+        return fits
 
 
 def _wanted_contexts(contexts: str, wanted: str) -> str:

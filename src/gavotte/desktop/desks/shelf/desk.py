@@ -16,6 +16,9 @@ from gavotte.desktop.widgets.rows import RowList
 from gavotte.desktop.words import counted
 from gavotte.theory.key import Key
 
+_MOST_LICKS = 300
+"""The latest licks that are listed here; the Vocabulary desk has them all."""
+
 
 class ShelfDesk(Desk):
     """Two lists, ``solos`` and ``licks``, one row of which is chosen."""
@@ -231,7 +234,7 @@ class ShelfDesk(Desk):
                 if part
             )
             self.solos.add_row(solo.id, solo.title, detail, look, urgent=bool(number))
-        for lick in licks:
+        for lick in licks[:_MOST_LICKS]:
             self.licks.add_row(lick.id, lick.name, f"{lick.source} · {Key.parse(lick.key).shown}")
         lick_was_chosen = here[1] is not None and here[0] is None
         for rows, row_id in zip((self.licks, self.solos), reversed(here), strict=True):

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
 
-from gavotte.desktop.desks.vocabulary.lick_list import LickList, Row
+from gavotte.desktop.desks.vocabulary.lick_list import LickList, Row, notes_of
 from gavotte.desktop.desks.vocabulary.overview import HEADS
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
@@ -78,11 +78,10 @@ class CellsPanel(QWidget):
 
     def show_cells(self, cells: Sequence[LibraryCell], index: Index, is_behind: bool) -> None:
         """List cells; ``is_behind`` says that the library has changed since."""
+        self.cells.notes_of = lambda row: notes_of(index, row)
         rows = []
         for cell in cells:
             place = cell.places[0]
-            number = index.solos.number_of.get(place.solo_id)
-            notes = None if number is None else index.solos.corpus.lines[number].notes
             rows.append(
                 Row(
                     cell.degrees,
@@ -91,7 +90,6 @@ class CellsPanel(QWidget):
                     place.solo_id,
                     first=place.first,
                     last=place.last,
-                    notes=notes,
                 )
             )
         self.cells.show_rows(rows)

@@ -19,7 +19,7 @@ from gavotte.desktop.desks.vocabulary.about_panel import AboutPanel
 from gavotte.desktop.desks.vocabulary.all_solos import AllSolos
 from gavotte.desktop.desks.vocabulary.commands import vocabulary_commands
 from gavotte.desktop.desks.vocabulary.in_and_out import InAndOut
-from gavotte.desktop.desks.vocabulary.lick_list import Row
+from gavotte.desktop.desks.vocabulary.lick_list import Row, notes_of
 from gavotte.desktop.desks.vocabulary.lick_view import LickView
 from gavotte.desktop.desks.vocabulary.looking import Looking
 from gavotte.desktop.desks.vocabulary.original import Original
@@ -327,9 +327,16 @@ class VocabularyDesk(Desk):
         self.state_changed.emit()
 
     def _index_changed(self) -> None:
-        self._show_answers()
+        if self._is_asked or self._wanted is not None:
+            self._show_answers()
+        else:
+            # The same licks, whose lines are known now.
+            index = self.indexer.index
+            self.licks.notes_of = lambda row: notes_of(index, row)
+            self.licks.paint_again()
         self._settled.start()
-        self._show_mode()
+        if self.search.mode != "licks":
+            self._show_mode()
 
     def _show_answers(self) -> None:
         search = self.search

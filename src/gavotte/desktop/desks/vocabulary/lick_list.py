@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,16 +15,16 @@ from gavotte.desktop.page.mini_lane import HEIGHT, paint_mini_lane
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import BODY, SMALL, font
 from gavotte.desktop.widgets.by_word import Typed, found_by_word
+from gavotte.library.lines import Index
 
-_ROW, _HEADING = 72, 30
+_ROW_SIZE, _HEADING_SIZE = QSize(120, 72), QSize(120, 30)
 
 
 @dataclass(frozen=True)
 class Row:
     """A row: a lick or a place of a solo (``owner`` is its id), or a ``heading`` over those that follow.
 
-    ``first`` and ``last`` are the rows of its line that answer; ``notes`` are the line's, None where they are not known
-    yet.
+    ``first`` and ``last`` are the rows of its line that answer, ``last`` -1 for the end of it.
     """
 
     name: str
@@ -36,7 +36,6 @@ class Row:
     first: int = 0
     last: int = 0
     marked: frozenset[int] = frozenset()
-    notes: NDArray[np.void] | None = None
 
     @property
     def spoken(self) -> str:
@@ -79,7 +78,7 @@ class _Painted(QStyledItemDelegate):
         self._view = view
 
     def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
-        return QSize(120, _HEADING if self._view.rows[index.row()].is_heading else _ROW)
+        return _HEADING_SIZE if self._view.rows[index.row()].is_heading else _ROW_SIZE
 
     def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
         assert painter is not None
@@ -94,8 +93,9 @@ class _Painted(QStyledItemDelegate):
             self._paint_row(painter, row, rect, option, palette)
         painter.restore()
 
-    @staticmethod
-    def _paint_row(painter: QPainter, row: Row, rect: QRect, option: QStyleOptionViewItem, palette: Palette) -> None:
+    def _paint_row(
+        self, painter: QPainter, row: Row, rect: QRect, option: QStyleOptionViewItem, palette: Palette
+    ) -> None:
         selected = bool(option.state & QStyle.StateFlag.State_Selected)
         if selected:
             painter.fillRect(rect, QColor(palette.selection))
@@ -120,20 +120,26 @@ class _Painted(QStyledItemDelegate):
             painter.setFont(face)
             shown = QFontMetrics(face).elidedText(text, Qt.TextElideMode.ElideRight, width)
             painter.drawText(rect.adjusted(12, top, 0, 0), Qt.AlignmentFlag.AlignLeft, shown)
-        if row.notes is not None:
+        notes = self._view.notes_of(row)
+        if notes is not None:
+            end = len(notes) if row.last < 0 else row.last + 1
             lane = QRectF(rect.left() + 12, rect.top() + 47, rect.width() - 24, HEIGHT)
             marked = frozenset(k - row.first for k in row.marked)
-            paint_mini_lane(painter, lane, row.notes[row.first : row.last + 1], palette, marked)
+            paint_mini_lane(painter, lane, notes[row.first : end], palette, marked)
 
 
 class LickList(QListView):
-    """Lists rows, one of which is chosen. Signal: ``row_chosen(row)``, -1 where none is."""
+    """Lists rows, one of which is chosen. ``notes_of`` gives the notes of a row's line, None where they are not known.
+
+    Signal: ``row_chosen(row)``, -1 where none is.
+    """
 
     row_chosen = pyqtSignal(int)
 
     def __init__(self, name: str) -> None:
         super().__init__()
         self.palette_in_use: Palette = DAY
+        self.notes_of: Callable[[Row], NDArray[np.void] | None] = lambda _: None
         self._rows = _Rows()
         self._typed = Typed()
         self._filling = False
@@ -153,6 +159,10 @@ class LickList(QListView):
     def set_palette(self, palette: Palette) -> None:
         """Paint in a theme's colours."""
         self.palette_in_use = palette
+        self.paint_again()
+
+    def paint_again(self) -> None:
+        """The lines of the rows are known now, or others."""
         viewport = self.viewport()
         if viewport is not None:
             viewport.update()
@@ -218,3 +228,10 @@ class LickList(QListView):
         number = found_by_word([row.name for row in self.rows], self._typed.add(search or ""))
         if number is not None:
             self.setCurrentRow(number)
+
+
+def notes_of(index: Index, row: Row) -> NDArray[np.void] | None:
+    """The notes of a row's line, None where the index does not know it (yet)."""
+    lines = index.licks if row.is_lick else index.solos
+    number = lines.number_of.get(row.owner)
+    return None if number is None else lines.corpus.lines[number].notes

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
+from functools import lru_cache
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QStackedWidget, QToolButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.vocabulary.about_panel import stars
 from gavotte.desktop.desks.vocabulary.cells_panel import CellsPanel
-from gavotte.desktop.desks.vocabulary.lick_list import LickList, Row
+from gavotte.desktop.desks.vocabulary.lick_list import LickList, Row, notes_of
 from gavotte.desktop.desks.vocabulary.played_panel import PlayedPanel
 from gavotte.desktop.desks.vocabulary.search_line import SearchLine
 from gavotte.desktop.theme.palette import Palette
@@ -20,7 +21,7 @@ from gavotte.desktop.widgets.rows import RowList
 from gavotte.desktop.words import counted
 from gavotte.library.lines import Index
 from gavotte.library.reader import LickEntry, SoloEntry
-from gavotte.library.searching import MOST_PLACES, Answers
+from gavotte.library.searching import MOST_PLACES, Answer, Answers
 from gavotte.theory.key import Key
 from gavotte.vocabulary.contexts import CONTEXTS
 from gavotte.vocabulary.corpus import bars_words
@@ -254,11 +255,8 @@ class SearchPanel(QWidget):
         self, answers: Answers, index: Index, licks: Mapping[str, LickEntry], solos: Mapping[str, SoloEntry]
     ) -> None:
         """List what answers: licks first, then places that were not kept."""
-        rows = [
-            lick_row(licks[answer.owner], index, answer.first, answer.last, answer.marked)
-            for answer in answers.licks
-            if answer.owner in licks
-        ]
+        self.licks.notes_of = lambda row: notes_of(index, row)
+        rows = [lick_row(licks[answer.owner], answer) for answer in answers.licks if answer.owner in licks]
         number = counted(len(rows), "lick")
         if answers.places:
             some = translate("Gavotte", "the first {number} places").format(number=MOST_PLACES)
@@ -278,7 +276,6 @@ class SearchPanel(QWidget):
                         first=answer.first,
                         last=answer.last,
                         marked=frozenset(answer.marked),
-                        notes=line.notes,
                     )
                 )
         self.keep_all.setVisible(bool(answers.places))
@@ -301,21 +298,23 @@ class SearchPanel(QWidget):
             self.message.setStyleSheet(self.message.styleSheet())
 
 
-def lick_row(lick: LickEntry, index: Index, first: int, last: int, marked: Sequence[int] = ()) -> Row:
-    """The row of a lick; ``first`` and ``last`` are the rows of its line that answer."""
-    number = index.licks.number_of.get(lick.id)
-    line = None if number is None else index.licks.corpus.lines[number]
-    whole = frozenset(range(first, last + 1)) if line is not None and last - first + 1 < len(line.notes) else ()
+def lick_row(lick: LickEntry, answer: Answer) -> Row:
+    """The row of a lick that answers."""
+    part = answer.last - answer.first + 1 < lick.notes
     return Row(
         lick.name,
-        f"{lick.source} · {Key.parse(lick.key).shown}",
+        f"{lick.source} · {_key_words(lick.key)}",
         stars(lick.rating),
         lick.id,
         is_lick=True,
-        last=0 if line is None else len(line.notes) - 1,
-        marked=frozenset(marked or whole),
-        notes=None if line is None else line.notes,
+        last=-1,
+        marked=frozenset(answer.marked or (range(answer.first, answer.last + 1) if part else ())),
     )
+
+
+@lru_cache(maxsize=256)
+def _key_words(key: str) -> str:
+    return Key.parse(key).shown
 
 
 def known_tags(licks: Sequence[LickEntry]) -> tuple[str, ...]:
