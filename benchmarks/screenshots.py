@@ -69,7 +69,7 @@ def hear(window: MainWindow) -> None:
 
 
 def analyse(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
-    """The Label desk beside the note card: the queue, harmony with numerals, the text, and the school."""
+    """The Label desk beside the note card: the queue, and harmony with numerals."""
     desk = window.desks["label"]
     window.open_solo(solos[4])
     window.show_desk("label")
@@ -85,13 +85,40 @@ def analyse(window: MainWindow, solos: list[str], picture: Callable[..., None]) 
     window.studio.view.set_numerals(False)
     window.open_solo(solos[0])
     window.session.selection.select("n22", "n22")
-    desk.side.show_page("text")
-    picture("text")
-    desk.side.show_page("school")
-    while not desk.side.school.is_complete:
-        QApplication.processEvents()
-    picture("school")
     desk.side.show_page("note")
+
+
+def vocabulary(window: MainWindow, picture: Callable[..., None]) -> None:
+    """The Vocabulary desk: a lick with its relatives, in all keys, what recurs, and two players."""
+    desk = window.desks["vocabulary"]
+
+    def wait() -> None:
+        settle(window)
+        while desk._settled.isActive() or not window.activities.is_idle:
+            QApplication.processEvents()
+
+    wait()
+    desk.panels.show_page("relatives")
+    desk.licks.setCurrentRow(next(k for k, row in enumerate(desk.licks.rows) if "Varnholm" in row.detail))
+    wait()
+    picture("vocabulary")
+    desk.panels.show_page("about")
+    picture("keys", desk.all_keys.click)
+    desk.own_key.click()
+    desk.turn_to("cells")
+    wait()
+    desk.search.cells.cells.setCurrentRow(
+        next(k for k, cell in enumerate(desk.overview.cells) if cell.degrees.startswith("3 5 ♭7 ♭9"))
+    )
+    wait()
+    picture("cells")
+    desk.turn_to("players")
+    desk.search.players.select_id("Odo Vantongeren")
+    desk.dictionary.beside.setCurrentIndex(desk.dictionary.beside.findData("Ilka Rosenquill"))
+    desk.dictionary.beside.activated.emit(desk.dictionary.beside.currentIndex())
+    wait()
+    picture("players")
+    desk.turn_to("licks")
 
 
 def phrases(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
@@ -186,9 +213,7 @@ def main() -> None:
             select(window, "blue", 6)
             settle(window)
             window.show_desk("vocabulary")
-            last = window.desks["vocabulary"].licks.count() - 1
-            picture("vocabulary", lambda: window.desks["vocabulary"].licks.setCurrentRow(last))
-            picture("keys", window.desks["vocabulary"].all_keys.click)
+            vocabulary(window, picture)
             window.open_solo(slow)
             picture("playing", lambda: play(window, 9.0))
             window.studio.transport.stop()

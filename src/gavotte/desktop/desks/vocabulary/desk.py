@@ -87,6 +87,7 @@ class VocabularyDesk(Desk):
                 ("places", translate("Gavotte", "Places"), self.places),
             )
         )
+        self.panels.tabs["places"].setVisible(False)
         self.dictionary = PlayersPanel()
         self.overview = Overview(studio.library, studio.activities, studio.indexer, self)
         self.indexer = studio.indexer
