@@ -211,7 +211,7 @@ def test_a_corrected_solo_is_followed(qtbot: QtBot, window: MainWindow, desk: Vo
     desk.panels.show_page("about")
     assert "corrected" in desk.about.link.text()
     desk.about.follow.click()
-    assert str(library.lick(lick_id).solo.note(first).pitch) == "G5"
+    qtbot.waitUntil(lambda: str(library.lick(lick_id).solo.note(first).pitch) == "G5")
     settled(qtbot, desk)
     assert not desk.about.follow.isVisible()
     window.undo.undo()

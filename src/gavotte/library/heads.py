@@ -30,7 +30,16 @@ def head_cells(index: Index, solos: Mapping[str, SoloEntry]) -> Generator[float,
     found: list[LibraryCell] = []
     for count, name in enumerate(heads, 1):
         head = index.solos.corpus.lines[numbers[name]]
+        known: set[bytes] = set()
         for first, last in _phrases(head):
+            # What a head says again is told once.
+            moves = (
+                np.diff(head.notes["onset"][first : last + 1]).tobytes()
+                + head.notes["pitch"][first : last + 1].tobytes()
+            )
+            if moves in known:
+                continue
+            known.add(moves)
             cell = _cell(lines, nearest, head, first, last, solos, name)
             if cell is not None:
                 found.append(cell)

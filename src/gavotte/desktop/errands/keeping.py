@@ -94,11 +94,10 @@ class Keeping(QObject):
 
     def find_relatives(self) -> None:
         """Find what is like the selected notes, at the Vocabulary desk."""
-        selected, solo_id = self._session.selection.notes(), self._session.solo_id
-        if solo_id is None or len(selected) < _FEWEST:
+        if self._session.solo_id is None or len(self._session.selection.notes()) < _FEWEST:
             self._asks.tell(translate("Gavotte", "Select three notes or more to find what is like them"))
             return
-        self._asks.go("vocabulary", "", f"like:{solo_id} {selected[0]} {selected[-1]}")
+        self._asks.go("vocabulary", "", "like")
 
     def _put(self, dialog: LickDialog) -> None:
         stack = self._session.undo_stack

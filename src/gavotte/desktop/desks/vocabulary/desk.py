@@ -50,12 +50,12 @@ from gavotte.workshop.stacked import Block, stacked
 from gavotte.writing.placing import first_note_from
 
 _PANEL_HEIGHT = 284
-_THREE = 3
+_FEW_LICKS, _MOMENT_MS = 3000, 70
 _NOTHING_ASKED = Query()
 _FIND = "find:"
 """What a view begins with that is a query."""
-_LIKE = "like:"
-"""The same of notes whose relatives are wanted: behind it the solo's id and those of the first and last note."""
+_LIKE = "like"
+"""The view of the selected notes with their relatives."""
 _SETTLED_MS = 160
 """How long a lick is looked at before its relatives are looked for."""
 
@@ -71,7 +71,7 @@ class VocabularyDesk(Desk):
         super().__init__(studio)
         self._lick_id: str | None = None
         self._wanted: str | None = None
-        self._selection: tuple[str, ...] = ()
+        self._wants_selection = False
         self._is_apart = False
         self._licks: dict[str, LickEntry] = {}
         self._solos: dict[str, SoloEntry] = {}
@@ -95,6 +95,8 @@ class VocabularyDesk(Desk):
         self.in_and_out = InAndOut(studio, self.search, self.view, self.looking, self)
         self.all_solos = AllSolos(self.search, self.places, self.dictionary, self.overview, self.indexer, self)
         self.original = Original(studio.library, studio.settings, studio.activities, self)
+        self._asked = QTimer(self)
+        self._asked.setSingleShot(True)
         self._settled = QTimer(self)
         self._settled.setSingleShot(True)
         self._settled.setInterval(_SETTLED_MS)
@@ -126,7 +128,8 @@ class VocabularyDesk(Desk):
 
     def _connect(self) -> None:
         view, about, related = self.view, self.about, self.related
-        self.search.asked.connect(self._show_answers)
+        self.search.asked.connect(self._answer_soon)
+        self._asked.timeout.connect(self._show_answers)
         self.search.keep_all.clicked.connect(self.in_and_out.keep_places)
         self.licks.row_chosen.connect(lambda _: self._choose())
         view.music_changed.connect(self._music_changed)
@@ -230,8 +233,8 @@ class VocabularyDesk(Desk):
             self.all_keys.click()
         elif view.startswith(_FIND):
             self._ask(view.removeprefix(_FIND))
-        elif view.startswith(_LIKE):
-            self._selection = tuple(view.removeprefix(_LIKE).split(" "))
+        elif view == _LIKE:
+            self._wants_selection = True
 
     def remembered(self) -> str:
         lick = self.licks.current_id() or self._wanted or ""
@@ -256,10 +259,9 @@ class VocabularyDesk(Desk):
             self.view.show_again()
 
     def enter(self) -> None:
-        if len(self._selection) == _THREE:
-            solo_id, first, last = self._selection
-            self._selection = ()
-            self.show_selection(solo_id, first, last)
+        if self._wants_selection:
+            self._wants_selection = False
+            self.show_selection()
 
     def leave(self) -> None:
         self.about.keep()
@@ -339,6 +341,13 @@ class VocabularyDesk(Desk):
         if self.search.mode != "licks":
             self._show_mode()
 
+    def _answer_soon(self) -> None:
+        """Answer at once; with very many licks as soon as nothing more is typed for a moment."""
+        if len(self._licks) <= _FEW_LICKS:
+            self._show_answers()
+        else:
+            self._asked.start(_MOMENT_MS)
+
     def _show_answers(self) -> None:
         search = self.search
         if search.line.error:
@@ -413,12 +422,10 @@ class VocabularyDesk(Desk):
         else:
             self._show_row(row)
 
-    def show_selection(self, solo_id: str, first: str, last: str) -> None:
-        """Show some notes of a solo (ids) as the lick they would be, with their relatives."""
-        try:
-            lick = self.looking.lick_between(solo_id, first, last)
-        except (LibraryError, FormatError, KeyError) as error:
-            self.studio.asks.notice(str(error))
+    def show_selection(self) -> None:
+        """Show the selected notes of the open solo as the lick they would be, with their relatives."""
+        lick = self.studio.session.lick()
+        if lick is None:
             return
         self._is_apart = True
         self.search.turn_to("licks")
@@ -428,12 +435,16 @@ class VocabularyDesk(Desk):
     def _show_row(self, row: Row) -> None:
         """Show a lick, or a place of a solo as the lick it would be."""
         try:
-            lick = self.studio.library.lick(row.owner) if row.is_lick else self._lick_at(row)
+            if row.is_lick:
+                self._show_lick(self.studio.library.lick(row.owner), row.owner)
+            elif row.owner in self._solos:
+                self.looking.lick_at(self._solos[row.owner], row.first, row.last, self._show_place)
         except (LibraryError, FormatError) as error:
             self._show_none(row.owner if row.is_lick else None)
             self.studio.asks.notice(str(error))
-            return
-        self._show_lick(lick, row.owner if row.is_lick else None)
+
+    def _show_place(self, lick: Lick) -> None:
+        self._show_lick(lick, None)
 
     def _show_lick(self, lick: Lick, lick_id: str | None) -> None:
         """Show a lick; ``lick_id`` is None where it is not kept."""
@@ -448,10 +459,6 @@ class VocabularyDesk(Desk):
             self.related.show_waiting()
         self._settled.start()
         self.state_changed.emit()
-
-    def _lick_at(self, row: Row) -> Lick:
-        """A place of a solo as the lick it would be."""
-        return self.looking.lick_at(row.owner, row.first, row.last)
 
     def _show_none(self, lick_id: str | None) -> None:
         """Show no lick, where there is none or the chosen one (id) can't be read."""
@@ -570,12 +577,8 @@ class VocabularyDesk(Desk):
         lick_id, lick = self._lick_id, self.view.lick
         if lick_id is None or lick is None:
             return
-        try:
-            now = self.looking.followed(lick)
-        except (LibraryError, FormatError, KeyError) as error:
-            self.studio.asks.notice(str(error))
-            return
-        self.studio.edits.put_lick(lick_id, translate("Gavotte", "Follow the solo"), now)
+        words = translate("Gavotte", "Follow the solo")
+        self.looking.follow(lick, lambda now: self.studio.edits.put_lick(lick_id, words, now))
 
     def _go_to_source(self) -> None:
         lick = self.view.lick
@@ -595,14 +598,23 @@ class VocabularyDesk(Desk):
     def play_relative(self, at_once: bool) -> None:
         """Play the lick and the chosen relative: one after the other, or together."""
         relative, lick = self.related.chosen, self.view.lick
-        other = None if relative is None else self._lick_of(relative)
-        if lick is None or other is None:
+        if relative is None or lick is None:
             return
-        if at_once:
-            self.studio.playing.play_apart(together(lick.solo, other.solo))
-        else:
-            music, _ = stacked([Block(lick.solo, (), ""), Block(other.solo, (), "")], "")
+
+        def play(other: Lick) -> None:
+            if at_once:
+                music = together(lick.solo, other.solo)
+            else:
+                music, _ = stacked([Block(lick.solo, (), ""), Block(other.solo, (), "")], "")
             self.studio.playing.play_apart(music)
+
+        try:
+            if relative.is_lick:
+                play(self.studio.library.lick(relative.owner))
+            elif relative.owner in self._solos:
+                self.looking.lick_at(self._solos[relative.owner], relative.first, relative.last, play)
+        except (LibraryError, FormatError) as error:
+            self.studio.asks.notice(str(error))
 
     def go_to_relative(self) -> None:
         """Show the chosen relative: the lick it is, or its solo."""
@@ -615,10 +627,3 @@ class VocabularyDesk(Desk):
             self.licks.select_id(relative.owner)
         else:
             self.studio.asks.open_solo(relative.owner)
-
-    def _lick_of(self, relative: Relative) -> Lick | None:
-        try:
-            return self.looking.lick_of(relative)
-        except (LibraryError, FormatError) as error:
-            self.studio.asks.notice(str(error))
-            return None

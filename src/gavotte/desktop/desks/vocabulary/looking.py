@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Generator, Sequence
 from contextlib import suppress
+from datetime import datetime
 from functools import partial
 
 from PyQt6.QtCore import QObject, pyqtSignal
@@ -16,13 +17,16 @@ from gavotte.formats.errors import FormatError
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.library.errors import LibraryError
 from gavotte.library.lines import Index, line_of_lick
-from gavotte.library.reader import LibraryReader
+from gavotte.library.reader import LibraryReader, SoloEntry
 from gavotte.library.relatives import Relative, relatives_of
 from gavotte.library.store import Library
 from gavotte.vocabulary.corpus import LabelledLine, labelled_line
 from gavotte.vocabulary.following import Link, followed, link_to
 from gavotte.vocabulary.lick import Lick, keep_lick
 
+_Labelled = tuple[Labelled, LabelledLine]
+_AT_ONCE = 1000
+"""Notes up to which a solo is labelled at once."""
 _UNDER = 4
 """As many relatives are laid under a lick at most."""
 
@@ -43,6 +47,8 @@ class Looking(QObject):
         super().__init__(parent)
         self._library, self._activities, self._indexer = library, activities, indexer
         self.line: LabelledLine | None = None
+        self._known: dict[tuple[str, datetime], _Labelled] = {}
+        self._places = QObject(self)
 
     def look(self, lick: Lick, lick_id: str) -> None:
         """Look for what belongs to a lick; what was looked for before is dropped."""
@@ -60,9 +66,29 @@ class Looking(QObject):
         if isinstance(error, (LibraryError, FormatError)):
             self.failed.emit(str(error))
 
-    def lick_at(self, solo_id: str, first: int, last: int) -> Lick:
-        """A place of a solo, by the rows of its line, as the lick it would be. Raises LibraryError or FormatError."""
-        return _lick_at(self._library, solo_id, first, last)
+    def lick_at(self, solo: SoloEntry, first: int, last: int, then: Callable[[Lick], None]) -> None:
+        """Make the lick a place of a solo would be, by the rows of its line; ``then`` is called with it: at once, or
+        soon where the solo is long and was not looked at just before. Raises LibraryError or FormatError where at
+        once.
+        """
+        known = self._known.get((solo.id, solo.modified))
+        self._activities.cancel(self._places)
+
+        def take(found: _Labelled) -> None:
+            self._known = {(solo.id, solo.modified): found}
+            then(_lick_in(*found, solo.id, first, last))
+
+        if known is not None:
+            take(known)
+        elif solo.notes <= _AT_ONCE:
+            take(_labelled(self._library, solo.id))
+        else:
+
+            def work() -> _Labelled:
+                with self._library.read_apart() as reader:
+                    return _labelled(reader, solo.id)
+
+            self._activities.beside(self._places, work, take, self._fail)
 
     def look_at_places(self, places: Sequence[tuple[str, int, int]], then: Callable[[list[Lick]], None]) -> None:
         """Make licks of places, each a solo's id with the rows of its line, beside the interface."""
@@ -88,21 +114,16 @@ class Looking(QObject):
 
         self._activities.walk(then, steps, then, self._fail, translate("Gavotte", "Reading licks"))
 
-    def lick_between(self, solo_id: str, first: str, last: str) -> Lick:
-        """Some notes of a solo (ids) as a lick. Raises LibraryError, FormatError, or KeyError for a note that is
-        gone.
-        """
-        solo = self._library.solo(solo_id)
-        return keep_lick(solo, solo_id, labelled(solo).labels, first, last)
+    def follow(self, lick: Lick, then: Callable[[Lick], None]) -> None:
+        """Make of a lick what its solo has there now, beside the interface."""
 
-    def lick_of(self, relative: Relative) -> Lick:
-        """A relative as a lick. Raises LibraryError or FormatError."""
-        return _lick_of(self._library, relative)
+        def work() -> Lick:
+            with self._library.read_apart() as reader:
+                solo = reader.solo(lick.source.solo_id)
+            return followed(lick, solo, labelled(solo).labels)
 
-    def followed(self, lick: Lick) -> Lick:
-        """A lick as its solo has it now. Raises LibraryError, FormatError, or KeyError where it is no longer there."""
-        solo = self._library.solo(lick.source.solo_id)
-        return followed(lick, solo, labelled(solo).labels)
+        self._activities.cancel(self._places)
+        self._activities.beside(self._places, work, then, self._fail)
 
 
 def _found(
@@ -151,5 +172,9 @@ def _lick_in(found: Labelled, line: LabelledLine, solo_id: str, first: int, last
 
 
 def _lick_at(reader: LibraryReader, solo_id: str, first: int, last: int) -> Lick:
+    return _lick_in(*_labelled(reader, solo_id), solo_id, first, last)
+
+
+def _labelled(reader: LibraryReader, solo_id: str) -> _Labelled:
     found = labelled(reader.solo(solo_id))
-    return _lick_in(found, labelled_line(found), solo_id, first, last)
+    return found, labelled_line(found)
