@@ -370,3 +370,30 @@ def test_what_is_like_a_selection_is_found_from_the_page(qtbot: QtBot, at_ferry:
 def test_without_a_recording_the_original_is_asked_for(qtbot: QtBot, window: MainWindow, desk: VocabularyDesk) -> None:
     window.actions_of.action("vocabulary.original").trigger()
     qtbot.waitUntil(lambda: "There is no recording of this lick" in window.notice.text.text())
+
+
+def test_any_licks_are_laid_under_one_another(qtbot: QtBot, desk: VocabularyDesk) -> None:
+    desk.licks.setCurrentRow(0)
+    for _ in range(2):
+        qtbot.keyClick(desk.licks, Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier)
+    assert len(desk.licks.selected_ids()) == 3
+    qtbot.waitUntil(lambda: desk.view.sheet is not None and len(desk.view.sheet.solo.sections) == 3)
+    assert desk.view.laid.isChecked()
+    settled(qtbot, desk)
+    assert len(desk.view.sheet.solo.sections) == 3, "relatives that were found since do not take their place"  # type: ignore[union-attr]
+    qtbot.keyClick(desk.licks, Qt.Key.Key_Down)
+    settled(qtbot, desk)
+    assert len(desk.licks.selected_ids()) == 1
+
+
+def test_a_folder_of_scores_is_taken_in(
+    qtbot: QtBot, window: MainWindow, desk: VocabularyDesk, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    lick = window.studio.library.lick(desk.licks.current_id() or "")
+    for number in range(3):
+        solo = replace(lick.solo, title=f"Number {number}", notes=lick.solo.notes[number:])
+        (tmp_path / f"{number}.musicxml").write_bytes(write_musicxml(solo))
+    number = len(window.studio.library.licks())
+    monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_: str(tmp_path))
+    window.actions_of.action("vocabulary.import_folder").trigger()
+    qtbot.waitUntil(lambda: len(window.studio.library.licks()) == number + 3)

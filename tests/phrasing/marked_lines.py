@@ -903,7 +903,7 @@ SIXTH: list[Line] = [
         ],
     ),
 ]
-"""Made after the weights were set as they are now, and before the program was run on them: nothing is tuned on these."""
+"""Made after the weights were set as they are now and before the program was run on them: not tuned on."""
 
 LATER = {
     ("bebop in B flat, few rests", 3, 0): 1,

@@ -29,7 +29,7 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
             for name, words, keys, button in (
                 ("own_key", translate("Gavotte", "Own key"), "Ctrl+1", view.own_key),
                 ("all_keys", translate("Gavotte", "All twelve keys"), "Ctrl+2", view.all_keys),
-                ("laid", translate("Gavotte", "With its relatives, under one another"), "Ctrl+3", view.laid),
+                ("laid", translate("Gavotte", "Under one another"), "Ctrl+3", view.laid),
             )
         )
 
@@ -174,6 +174,15 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
             "vocabulary.import_licks",
             translate("Gavotte", "Import licks…"),
             desk.in_and_out.import_licks,
+            (),
+            menu,
+            5,
+            (desk,),
+        ),
+        Command(
+            "vocabulary.import_folder",
+            translate("Gavotte", "Import a folder of licks…"),
+            desk.in_and_out.import_folder,
             (),
             menu,
             5,

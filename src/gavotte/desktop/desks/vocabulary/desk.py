@@ -51,6 +51,7 @@ from gavotte.writing.placing import first_note_from
 
 _PANEL_HEIGHT = 284
 _FEW_LICKS, _MOMENT_MS = 3000, 70
+_SEVERAL, _MOST_LAID = 2, 40
 _NOTHING_ASKED = Query()
 _FIND = "find:"
 """What a view begins with that is a query."""
@@ -165,7 +166,8 @@ class VocabularyDesk(Desk):
         self.indexer.failed.connect(self.studio.asks.notice)
         self.looking.relatives_found.connect(self._show_relatives)
         self.looking.link_found.connect(self._show_link)
-        self.looking.under_found.connect(self.view.show_under)
+        self.looking.under_found.connect(self._show_under)
+        self.licks.selection_changed.connect(self._lay_selected)
         self.looking.failed.connect(self.studio.asks.notice)
 
     # -- as a desk ----------------------------------------------------------------------------------
@@ -491,6 +493,20 @@ class VocabularyDesk(Desk):
         if line is not None:
             self.related.show_relatives(line, relatives, self._named)
             self.panels.show_number("relatives", len(relatives))
+
+    def _show_under(self, licks: tuple[Lick, ...]) -> None:
+        """Lay the relatives that were found under the lick, unless others were selected for that."""
+        if len(self.licks.selected_ids()) < _SEVERAL:
+            self.view.show_under(licks)
+
+    def _lay_selected(self) -> None:
+        """Where several licks are selected, they are laid under one another in the relatives' stead."""
+        chosen = self.licks.selected_ids()
+        if len(chosen) < _SEVERAL or self.search.mode != "licks":
+            return
+        current = self.licks.current_id()
+        others = [name for name in chosen if name != current][:_MOST_LAID]
+        self.looking.read(others, lambda licks: self.view.show_under(licks, by_hand=True))
 
     def _named(self, relative: Relative) -> tuple[str, str]:
         """The name of a relative, and where it comes from."""

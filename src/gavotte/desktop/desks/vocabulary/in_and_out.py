@@ -95,6 +95,10 @@ class InAndOut(QObject):
         """Take in licks: files of Gavotte's, and scores and MIDI files each of which is one."""
         self.files.choose()
 
+    def import_folder(self) -> None:
+        """Take in the licks of all files in a folder."""
+        self.files.choose_folder()
+
     def _taken_in(self, licks: list[Lick]) -> None:
         def keep(known: list[Lick]) -> None:
             there = {music_of(lick) for lick in known}

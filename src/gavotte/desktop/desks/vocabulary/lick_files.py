@@ -45,6 +45,15 @@ class LickFiles(QObject):
             self._settings.setValue("folder", str(Path(names[0]).parent))
             self.take([Path(name) for name in names])
 
+    def choose_folder(self) -> None:
+        """Ask for a folder and take in the licks in its files."""
+        name = QFileDialog.getExistingDirectory(
+            self._window, translate("Gavotte", "Import a folder of licks"), str(self._folder())
+        )
+        if name:
+            self._settings.setValue("folder", name)
+            self.take([Path(name)])
+
     def take(self, paths: Sequence[Path]) -> None:
         """Take in the licks of files and of folders; what can't be read is told, and the others are taken."""
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from PyQt6.QtCore import QAbstractListModel, QModelIndex, QRect, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QAbstractListModel, QItemSelection, QModelIndex, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFontMetrics, QPainter
 from PyQt6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
@@ -131,10 +131,11 @@ class _Painted(QStyledItemDelegate):
 class LickList(QListView):
     """Lists rows, one of which is chosen. ``notes_of`` gives the notes of a row's line, None where they are not known.
 
-    Signal: ``row_chosen(row)``, -1 where none is.
+    Signals: ``row_chosen(row)``, -1 where none is; ``selection_changed``, others are selected with it.
     """
 
     row_chosen = pyqtSignal(int)
+    selection_changed = pyqtSignal()
 
     def __init__(self, name: str) -> None:
         super().__init__()
@@ -147,6 +148,7 @@ class LickList(QListView):
         self.setItemDelegate(_Painted(self))
         self.setAccessibleName(name)
         self.setMouseTracking(True)
+        self.setSelectionMode(QListView.SelectionMode.ExtendedSelection)
         self.setVerticalScrollMode(QListView.ScrollMode.ScrollPerPixel)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setResizeMode(QListView.ResizeMode.Adjust)
@@ -205,6 +207,16 @@ class LickList(QListView):
         """The chosen row."""
         number = self.currentRow()
         return self.rows[number] if 0 <= number < len(self.rows) and not self.rows[number].is_heading else None
+
+    def selected_ids(self) -> tuple[str, ...]:
+        """The ids of all licks that are selected, in the order of the list."""
+        numbers = sorted(index.row() for index in self.selectedIndexes())
+        return tuple(self.rows[number].owner for number in numbers if self.rows[number].is_lick)
+
+    def selectionChanged(self, selected: QItemSelection, deselected: QItemSelection) -> None:
+        super().selectionChanged(selected, deselected)
+        if not self._filling:
+            self.selection_changed.emit()
 
     def current_id(self) -> str | None:
         """The id of the chosen lick, None where none is."""

@@ -66,12 +66,15 @@ class LickView(QWidget):
         self.keep.setObjectName("primary")
         self.own_key = QPushButton(translate("Gavotte", "Own key"))
         self.all_keys = QPushButton(translate("Gavotte", "All keys"))
-        self.laid = QPushButton(translate("Gavotte", "With relatives"))
+        self.laid = QPushButton(translate("Gavotte", "Under one another"))
         self._views = OneStop(self)
         for button, tip in (
             (self.own_key, translate("Gavotte", "The lick as it was played")),
             (self.all_keys, translate("Gavotte", "A sheet in all twelve keys")),
-            (self.laid, translate("Gavotte", "Under one another, in one key, register and time")),
+            (
+                self.laid,
+                translate("Gavotte", "The lick and its relatives, or those you select, in one key, register and time"),
+            ),
         ):
             button.setCheckable(True)
             button.setToolTip(tip)
@@ -156,9 +159,11 @@ class LickView(QWidget):
         )
         self.show_again()
 
-    def show_under(self, others: Sequence[Lick]) -> None:
-        """What is laid under the lick where it is shown with its relatives."""
+    def show_under(self, others: Sequence[Lick], by_hand: bool = False) -> None:
+        """What is laid under the lick where it is shown with others; with ``by_hand`` that is shown at once."""
         self._under = tuple(others)
+        if by_hand:
+            self.laid.setChecked(True)
         if self.laid.isChecked():
             self.show_again()
 
