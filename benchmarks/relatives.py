@@ -33,6 +33,15 @@ from gavotte.vocabulary.corpus import Corpus, LabelledLine, labelled_line
 
 _FEWEST, _TEN, _EIGHTH = 6, 10, Fraction(1, 2)
 KINDS = ("transposed", "ornamented", "rhythm", "octave", "displaced", "cut")
+PAIRS = (
+    "ornamented octave",
+    "octave rhythm",
+    "ornamented rhythm",
+    "ornamented transposed",
+    "cut octave",
+    "cut ornamented",
+)
+"""Two changes at once."""
 _BY = ((1, 1), (1, 2), (2, 3), (3, 5), (4, 7), (-1, -2))
 """Letters and semitones to transpose by."""
 
@@ -51,7 +60,13 @@ def licks(lines: Sequence[Line]) -> Iterator[Solo]:
 
 
 def varied(lick: Solo, kind: str, chance: random.Random) -> Solo:
-    """A variant of a lick."""
+    """A variant of a lick; of several kinds at once, with spaces between."""
+    for one in kind.split():
+        lick = _varied(lick, one, chance)
+    return lick
+
+
+def _varied(lick: Solo, kind: str, chance: random.Random) -> Solo:
     notes = list(lick.notes)
     inside = chance.randrange(1, len(notes) - 1)
     if kind == "transposed":
@@ -190,19 +205,32 @@ def _edits(first: Sequence[int], second: Sequence[int]) -> int:
 def main() -> None:
     """Print the figures."""
     others = int(sys.argv[1]) if len(sys.argv) > 1 else 2000
-    chance = random.Random(7)
     originals = list(licks(APART))
     asked = [labelled_line(labelled(lick)) for lick in originals]
+    beside = [labelled_line(labelled(other(seed))) for seed in range(min(others, 2000))]
+    for title, kinds in (("one change", KINDS), ("two changes at once", PAIRS)):
+        measure(title, kinds, originals, asked, beside, others)
+    print(f"{resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024} MB")
+
+
+def measure(
+    title: str,
+    kinds: Sequence[str],
+    originals: Sequence[Solo],
+    asked: Sequence[LabelledLine],
+    beside: Sequence[LabelledLine],
+    others: int,
+) -> None:
+    """Print how well variants of some kinds are found among other lines."""
+    chance = random.Random(7)
     made, kind_of = [], {}
     for number, lick in enumerate(originals):
-        for kind in KINDS:
+        for kind in kinds:
             kind_of[len(made)] = (number, kind)
             made.append(labelled_line(labelled(varied(lick, kind, chance))))
-    made += [labelled_line(labelled(other(seed))) for seed in range(min(others, 2000))]
-    while len(made) < others:
-        made.append(made[len(kind_of) + len(made) % 2000])
+    made += [beside[k % len(beside)] for k in range(max(0, others - len(made)))]
     corpus = Corpus(made)
-    print(f"{len(originals)} licks, {len(kind_of)} variants among {len(made)} lines ({len(corpus)} notes)")
+    print(f"{title}: {len(originals)} licks, {len(kind_of)} variants among {len(made)} lines ({len(corpus)} notes)")
     for name, way in (("alignment", by_alignment), ("three moves", by_ngrams), ("edits", by_edits)):
         rank = way(corpus, asked)
         found, up = Counter(), 0.0  # type: ignore[var-annotated]
@@ -214,9 +242,8 @@ def main() -> None:
             up += 1 / (1 + places.index(here[0])) if here else 0.0
         took = (time.perf_counter() - begun) / len(asked)
         recall = sum(found.values()) / len(kind_of)
-        kinds = ", ".join(f"{kind} {found[kind] / len(asked):.2f}" for kind in KINDS)
-        print(f"{name:12} recall@10 {recall:.3f}, MRR {up / len(asked):.3f}, {1000 * took:.0f} ms ({kinds})")
-    print(f"{resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024} MB")
+        each = ", ".join(f"{kind} {found[kind] / len(asked):.2f}" for kind in kinds)
+        print(f"  {name:12} recall@10 {recall:.3f}, MRR {up / len(asked):.3f}, {1000 * took:.0f} ms ({each})")
 
 
 if __name__ == "__main__":

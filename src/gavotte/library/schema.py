@@ -40,6 +40,8 @@ _VOCABULARY = """
     ALTER TABLE licks ADD COLUMN words TEXT NOT NULL DEFAULT '';
     ALTER TABLE licks ADD COLUMN status TEXT NOT NULL DEFAULT 'new';
     ALTER TABLE licks ADD COLUMN rating INTEGER NOT NULL DEFAULT 0;
+    CREATE INDEX licks_there ON licks (created) WHERE deleted IS NULL;
+    CREATE INDEX solos_there ON solos (modified) WHERE deleted IS NULL;
     CREATE TABLE lines (owner TEXT PRIMARY KEY, modified TEXT NOT NULL, line BLOB NOT NULL) STRICT;
 
     CREATE VIRTUAL TABLE lick_words USING fts5 (

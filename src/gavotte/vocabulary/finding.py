@@ -112,11 +112,12 @@ class _Search:
         if first_of_each and len(firsts):
             _, heads = np.unique(self.corpus.line_of[firsts], return_index=True)
             firsts, lasts = firsts[heads], lasts[heads]
-        does = bool(self._kinds)
-        for first, last in zip(firsts.tolist(), lasts.tolist(), strict=True):
+        asked = np.flatnonzero(self._asked)
+        marked = asked.tolist()
+        starts, stops = np.searchsorted(asked, firsts).tolist(), np.searchsorted(asked, lasts, "right").tolist()
+        for first, last, start, stop in zip(firsts.tolist(), lasts.tolist(), starts, stops, strict=True):
             give_way()
-            marked = (np.flatnonzero(self._asked[first : last + 1]) + first).tolist() if does else ()
-            yield Found(first, last, tuple(marked))
+            yield Found(first, last, tuple(marked[start:stop]))
 
     # -- stretches ----------------------------------------------------------------------------------
 
