@@ -16,6 +16,20 @@ ID_ROLE, DETAIL_ROLE, EDGE_ROLE, URGENT_ROLE, OWN_ROLE = (Qt.ItemDataRole.UserRo
 ROW_HEIGHT = 56
 
 
+def paint_ground(painter: QPainter, option: QStyleOptionViewItem, palette: Palette) -> None:
+    """Paint what lies under the words of a row: whether it is chosen, has the keys, or is pointed at, and its rule."""
+    rect = option.rect
+    selected = bool(option.state & QStyle.StateFlag.State_Selected)
+    if selected:
+        painter.fillRect(rect, QColor(palette.selection))
+    elif option.state & QStyle.StateFlag.State_MouseOver:
+        painter.fillRect(rect, QColor(palette.chrome))
+    painter.setPen(QColor(palette.rule))
+    painter.drawLine(rect.bottomLeft(), rect.bottomRight())
+    if selected and option.state & QStyle.StateFlag.State_HasFocus:
+        painter.fillRect(QRect(rect.left(), rect.top(), 3, rect.height()), QColor(palette.accent))
+
+
 class RowDelegate(QStyledItemDelegate):
     """Paints the rows."""
 
@@ -31,15 +45,7 @@ class RowDelegate(QStyledItemDelegate):
         palette = self.palette_in_use
         painter.save()
         rect = option.rect
-        selected = bool(option.state & QStyle.StateFlag.State_Selected)
-        if selected:
-            painter.fillRect(rect, QColor(palette.selection))
-        elif option.state & QStyle.StateFlag.State_MouseOver:
-            painter.fillRect(rect, QColor(palette.chrome))
-        painter.setPen(QColor(palette.rule))
-        painter.drawLine(rect.bottomLeft(), rect.bottomRight())
-        if selected and option.state & QStyle.StateFlag.State_HasFocus:
-            painter.fillRect(QRect(rect.left(), rect.top(), 3, rect.height()), QColor(palette.accent))
+        paint_ground(painter, option, palette)
         edge = index.data(EDGE_ROLE) or ""
         edge_width = 0
         if edge:

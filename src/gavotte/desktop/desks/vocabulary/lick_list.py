@@ -9,12 +9,13 @@ import numpy as np
 from numpy.typing import NDArray
 from PyQt6.QtCore import QAbstractListModel, QItemSelection, QModelIndex, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFontMetrics, QPainter
-from PyQt6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem
+from PyQt6.QtWidgets import QListView, QStyledItemDelegate, QStyleOptionViewItem
 
 from gavotte.desktop.page.mini_lane import HEIGHT, paint_mini_lane
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import BODY, SMALL, font
 from gavotte.desktop.widgets.by_word import Typed, found_by_word
+from gavotte.desktop.widgets.rows import paint_ground
 from gavotte.library.lines import Index
 
 _ROW_SIZE, _HEADING_SIZE = QSize(120, 72), QSize(120, 30)
@@ -96,15 +97,7 @@ class _Painted(QStyledItemDelegate):
     def _paint_row(
         self, painter: QPainter, row: Row, rect: QRect, option: QStyleOptionViewItem, palette: Palette
     ) -> None:
-        selected = bool(option.state & QStyle.StateFlag.State_Selected)
-        if selected:
-            painter.fillRect(rect, QColor(palette.selection))
-        elif option.state & QStyle.StateFlag.State_MouseOver:
-            painter.fillRect(rect, QColor(palette.chrome))
-        painter.setPen(QColor(palette.rule))
-        painter.drawLine(rect.bottomLeft(), rect.bottomRight())
-        if selected and option.state & QStyle.StateFlag.State_HasFocus:
-            painter.fillRect(QRect(rect.left(), rect.top(), 3, rect.height()), QColor(palette.accent))
+        paint_ground(painter, option, palette)
         edge_width = 0
         if row.edge:
             painter.setFont(font(SMALL))

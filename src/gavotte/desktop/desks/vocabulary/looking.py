@@ -25,10 +25,40 @@ from gavotte.vocabulary.following import Link, followed, link_to
 from gavotte.vocabulary.lick import Lick, keep_lick
 
 _Labelled = tuple[Labelled, LabelledLine]
+_MOST_KNOWN = 4
 _AT_ONCE = 1000
 """Notes up to which a solo is labelled at once."""
 _UNDER = 4
 """As many relatives are laid under a lick at most."""
+
+
+class _Known:
+    """The solos that were labelled last, as they were when they were changed last: nothing is labelled twice in a
+    row.
+    """
+
+    def __init__(self) -> None:
+        self._solos: dict[tuple[str, datetime], _Labelled] = {}
+
+    def of(self, solo: SoloEntry) -> _Labelled | None:
+        """A solo with its labels and its line, where it is known."""
+        return self._solos.get((solo.id, solo.modified))
+
+    def keep(self, solo: SoloEntry, found: _Labelled) -> None:
+        """Know a solo; the one that was first known is forgotten for it."""
+        kept = {**self._solos, (solo.id, solo.modified): found}
+        # Another thread may be looking: what it looks through is not changed under its hands.
+        self._solos = dict(list(kept.items())[-_MOST_KNOWN:])
+
+    def labelled(self, reader: LibraryReader, solo: SoloEntry) -> _Labelled:
+        """A solo with its labels and its line, labelled now where it is not known. Raises LibraryError or
+        FormatError.
+        """
+        found = self.of(solo)
+        if found is None:
+            found = _labelled(reader, solo.id)
+            self.keep(solo, found)
+        return found
 
 
 class Looking(QObject):
@@ -47,13 +77,13 @@ class Looking(QObject):
         super().__init__(parent)
         self._library, self._activities, self._indexer = library, activities, indexer
         self.line: LabelledLine | None = None
-        self._known: dict[tuple[str, datetime], _Labelled] = {}
+        self._known = _Known()
         self._places = QObject(self)
 
     def look(self, lick: Lick, lick_id: str) -> None:
         """Look for what belongs to a lick; what was looked for before is dropped."""
         self._activities.cancel(self)
-        work = partial(_found, self._library, self._indexer.index, lick, lick_id)
+        work = partial(_found, self._library, self._indexer.index, lick, lick_id, self._known)
         self._activities.beside(self, work, self._take, self._fail)
 
     def _take(self, found: tuple[LabelledLine, tuple[Relative, ...], Link | None, tuple[Lick, ...]]) -> None:
@@ -71,11 +101,11 @@ class Looking(QObject):
         soon where the solo is long and was not looked at just before. Raises LibraryError or FormatError where at
         once.
         """
-        known = self._known.get((solo.id, solo.modified))
+        known = self._known.of(solo)
         self._activities.cancel(self._places)
 
         def take(found: _Labelled) -> None:
-            self._known = {(solo.id, solo.modified): found}
+            self._known.keep(solo, found)
             then(_lick_in(*found, solo.id, first, last))
 
         if known is not None:
@@ -127,27 +157,26 @@ class Looking(QObject):
 
 
 def _found(
-    library: Library, index: Index, lick: Lick, lick_id: str
+    library: Library, index: Index, lick: Lick, lick_id: str, known: _Known
 ) -> tuple[LabelledLine, tuple[Relative, ...], Link | None, tuple[Lick, ...]]:
     """The line of a lick, its relatives, how it stands to its solo, and what is to be laid under it."""
     line = line_of_lick(lick)
     relatives = relatives_of(index, line, lick_id, lick.source.solo_id)
     with library.read_apart() as reader:
+        solos = {solo.id: solo for solo in reader.solos()}
         link: Link | None = None
         with suppress(LibraryError, FormatError):
-            if any(solo.id == lick.source.solo_id for solo in reader.solos()):
+            if lick.source.solo_id in solos:
                 link = link_to(lick, reader.solo(lick.source.solo_id))
         under = []
         for relative in relatives[:_UNDER]:
             with suppress(LibraryError, FormatError):
-                under.append(_lick_of(reader, relative))
+                if relative.is_lick:
+                    under.append(reader.lick(relative.owner))
+                elif relative.owner in solos:
+                    found = known.labelled(reader, solos[relative.owner])
+                    under.append(_lick_in(*found, relative.owner, relative.first, relative.last))
     return line, relatives, link, tuple(under)
-
-
-def _lick_of(reader: LibraryReader, relative: Relative) -> Lick:
-    if relative.is_lick:
-        return reader.lick(relative.owner)
-    return _lick_at(reader, relative.owner, relative.first, relative.last)
 
 
 def _licks_at(reader: LibraryReader, places: Sequence[tuple[str, int, int]]) -> Generator[float, None, list[Lick]]:
@@ -169,10 +198,6 @@ def _lick_in(found: Labelled, line: LabelledLine, solo_id: str, first: int, last
     last = min(last, len(places) - 1)
     ids = [found.solo.notes[int(places[row])].id for row in (min(first, last), last)]
     return keep_lick(found.solo, solo_id, found.labels, ids[0], ids[1])
-
-
-def _lick_at(reader: LibraryReader, solo_id: str, first: int, last: int) -> Lick:
-    return _lick_in(*_labelled(reader, solo_id), solo_id, first, last)
 
 
 def _labelled(reader: LibraryReader, solo_id: str) -> _Labelled:
