@@ -68,7 +68,7 @@ def test_the_index_is_made_once_and_follows_what_is_saved(filled: Library) -> No
 
 def test_a_damaged_line_is_made_anew(filled: Library) -> None:
     index = whole(index_of(filled))
-    filled.save_lines([(owner, modified, b"3 nonsense") for owner, modified, _ in index.fresh])
+    filled.save_lines([(owner, modified, b"4 nonsense") for owner, modified, _ in index.fresh])
     assert len(whole(index_of(filled)).fresh) == 5
 
 
@@ -171,13 +171,14 @@ def test_cells_of_a_library_stand_where_they_say(library: Library) -> None:
     for tune in (TUNES[0], TUNES[2], TUNES[3]):
         library.add_solo(played(tune))
     index = whole(index_of(library))
-    cells = whole(library_cells(library, index.solos))
+    solos = {entry.id: entry for entry in library.solos()}
+    cells = whole(library_cells(solos, index.solos))
     assert cells == tuple(sorted(cells, key=lambda cell: -cell.weight))
     climb = next(cell for cell in cells if cell.degrees.startswith("3 5 ♭7 ♭9"))
     assert climb.players[0] == "Odo Vantongeren"
     for place in climb.places:
         line = index.solos.corpus.lines[index.solos.number_of[place.solo_id]]
         assert place.words.startswith(f"from the {shown_degree(DEGREES[line.notes['degree'][place.first]])} of ")
-    alone = whole(library_cells(library, index.solos, "Ilka Rosenquill"))
+    alone = whole(library_cells(solos, index.solos, "Ilka Rosenquill"))
     assert alone
     assert all(place.player == "Ilka Rosenquill" for cell in alone for place in cell.places)

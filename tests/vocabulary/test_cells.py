@@ -16,11 +16,14 @@ from hypothesis import strategies as st
 from tests.conftest import make_solo, whole
 from tests.random_solos import random_solo
 
+from gavotte.demo.more_solos import MORE_SOLOS
+from gavotte.labelling.labeller import labelled
 from gavotte.solo.document import Note, Solo
 from gavotte.solo.moving import transposed
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import spell
-from gavotte.vocabulary.cells import Cell, Place, _beyond_chance, cells_of
+from gavotte.vocabulary.cells import Cell, Place, _beyond_chance, cells_in, cells_of, told_of
+from gavotte.vocabulary.corpus import labelled_line
 
 LICK = (0, 4, 7, 11, 9, 2, 5, -1)
 """Semitones above its first note: leaps that nobody's scale run has."""
@@ -121,3 +124,9 @@ def test_what_is_too_unlikely_for_a_number_still_has_a_weight() -> None:
     few, many = _beyond_chance(np.array([2, 80]), 1000, np.array([40.0, 40.0]))
     assert 40 < few < many
     assert math.isfinite(many)
+
+
+def test_labelled_lines_tell_the_same_cells() -> None:
+    solos = [make() for make in MORE_SOLOS[:4]]
+    lines = [told_of(labelled_line(labelled(solo))) for solo in solos]
+    assert whole(cells_in(lines)) == whole(cells_of(solos))

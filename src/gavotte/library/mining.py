@@ -2,23 +2,15 @@
 
 from __future__ import annotations
 
-import logging
 from collections import Counter
-from collections.abc import Generator
+from collections.abc import Generator, Mapping
 from dataclasses import dataclass
 
-from gavotte.formats.errors import FormatError
-from gavotte.library.errors import LibraryError
 from gavotte.library.lines import Lines
-from gavotte.library.reader import LibraryReader
+from gavotte.library.reader import SoloEntry
 from gavotte.library.relatives import stretch
-from gavotte.steps import scaled
-from gavotte.vocabulary.cells import Cell, Place, cells_of
+from gavotte.vocabulary.cells import Cell, Place, cells_in, told_of
 from gavotte.vocabulary.corpus import LabelledLine, degrees_words
-
-LOG = logging.getLogger("gavotte")
-_READING = 0.15
-"""The share of the work that reading the solos is."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,25 +42,17 @@ class LibraryCell:
 
 
 def library_cells(
-    reader: LibraryReader, lines: Lines, player: str = ""
+    solos: Mapping[str, SoloEntry], lines: Lines, player: str = ""
 ) -> Generator[float, None, tuple[LibraryCell, ...]]:
     """The cells of a library's solos, or of one player's, the weightiest first; in steps that yield the share that is
-    done.
-
-    Raises LibraryError.
+    done. Heads of tunes are left out.
     """
-    entries = [entry for entry in reader.solos() if entry.id in lines.number_of and player in ("", entry.player)]
-    solos = []
-    there = []
-    for number, entry in enumerate(entries, 1):
-        try:
-            solos.append(reader.solo(entry.id))
-            there.append(entry)
-        except (FormatError, LibraryError) as error:
-            LOG.warning("%s can't be mined: %s", entry.title, error)
-        yield _READING * number / len(entries)
-    cells = yield from scaled(cells_of(solos), _READING, 1.0)
-    owned = [(entry.id, entry.player, lines.corpus.lines[lines.number_of[entry.id]]) for entry in there]
+    owned = [
+        (name, solos[name].player, line)
+        for name, line in zip(lines.ids, lines.corpus.lines, strict=True)
+        if name in solos and player in ("", solos[name].player) and not solos[name].is_head
+    ]
+    cells = yield from cells_in([told_of(line) for *_, line in owned])
     return tuple(_with_words(cell, owned) for cell in cells)
 
 

@@ -19,11 +19,12 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.stats import poisson
 
 from gavotte.giving_way import give_way
 from gavotte.phrasing.line import Line, line_of
 from gavotte.solo.document import Solo
+from gavotte.steps import scaled
+from gavotte.vocabulary.corpus import LabelledLine
 
 FEWEST_NOTES, MOST_NOTES = 3, 12
 _LARGEST_MOVE = 16
@@ -64,12 +65,57 @@ class Cell:
     relation: str
 
 
+@dataclass(frozen=True, eq=False)
+class Told:
+    """What of a line's notes but grace notes cells are told by: their indexes in the solo, MIDI numbers, when they
+    begin (quarter notes), and whether a rest of a beat follows; and of each move between two the semitones and
+    letters.
+    """
+
+    places: Sequence[int]
+    pitches: NDArray[np.int64]
+    onsets: NDArray[np.float64]
+    rests: NDArray[np.bool_]
+    moves: NDArray[np.int64]
+    steps: NDArray[np.int64]
+
+    @property
+    def gaps(self) -> NDArray[np.float64]:
+        """Quarter notes from each note to the next."""
+        return np.diff(self.onsets)
+
+    @staticmethod
+    def of(line: Line) -> Told:
+        """Those of a line."""
+        return Told(line.places, line.pitches, line.onsets, line.rests, line.moves, line.steps)
+
+
+def told_of(line: LabelledLine) -> Told:
+    """What cells are told by of a labelled line."""
+    notes = line.notes
+    onsets, pitches = notes["onset"].astype(np.float64), notes["pitch"].astype(np.int64)
+    ends = onsets + notes["length"]
+    silence = np.append(onsets[1:] - ends[:-1], np.inf)[: len(onsets)]
+    rests = silence >= notes["beat_length"] * _A_REST
+    letters = notes["letter"].astype(np.int64)
+    return Told(notes["place"].tolist(), pitches, onsets, rests, np.diff(pitches), np.diff(letters))
+
+
+_A_REST = 0.999
+"""Beats of silence over which nothing is one cell; lengths are kept with few digits."""
+
+
 def cells_of(solos: Sequence[Solo]) -> Generator[float, None, tuple[Cell, ...]]:
     """The cells of some solos, the weightiest first; in steps that yield the share that is done."""
     lines = []
     for number, solo in enumerate(solos, 1):
-        lines.append(line_of(solo))
+        lines.append(Told.of(line_of(solo)))
         yield 0.3 * number / len(solos)
+    return (yield from scaled(cells_in(lines), 0.3, 1.0))
+
+
+def cells_in(lines: Sequence[Told]) -> Generator[float, None, tuple[Cell, ...]]:
+    """The same of lines that were gone through before."""
     mine = _Mine(lines)
     if mine.is_empty:
         return ()
@@ -78,7 +124,7 @@ def cells_of(solos: Sequence[Solo]) -> Generator[float, None, tuple[Cell, ...]]:
     for number, size in enumerate(sizes, 1):
         for view in mine.views:
             candidates += mine.candidates(view, size)
-        yield 0.3 + 0.5 * number / len(sizes)
+        yield 0.7 * number / len(sizes)
     cells = []
     candidates.sort(key=lambda candidate: -candidate.weight)
     for number, candidate in enumerate(candidates):
@@ -86,7 +132,7 @@ def cells_of(solos: Sequence[Solo]) -> Generator[float, None, tuple[Cell, ...]]:
         if cell is not None:
             cells.append(cell)
         if number % 256 == 0:
-            yield 0.8 + 0.2 * number / len(candidates)
+            yield 0.7 + 0.3 * number / len(candidates)
     cells.sort(key=lambda cell: -cell.weight)
     return tuple(cells)
 
@@ -109,7 +155,7 @@ _View = tuple[NDArray[np.int64], tuple["_Surprise", ...]]
 class _Mine:
     """All lines end to end, with what each move is worth; ``views`` are what moves are told apart by."""
 
-    def __init__(self, lines: Sequence[Line]) -> None:
+    def __init__(self, lines: Sequence[Told]) -> None:
         self.lines = lines
         self._first_of = np.cumsum([0, *(len(line.onsets) for line in lines)])
         count = int(self._first_of[-1])
@@ -289,7 +335,7 @@ def _even(number: int) -> NDArray[np.float64]:
     return np.full(number, 1.0 / number)
 
 
-def _gap_classes(lines: Sequence[Line], gaps: NDArray[np.float64]) -> NDArray[np.int64]:
+def _gap_classes(lines: Sequence[Told], gaps: NDArray[np.float64]) -> NDArray[np.int64]:
     """The length of each move in classes, against the usual one of its line: twice as fast is the same rhythm."""
     usual = np.concatenate(
         [np.full(len(line.onsets), float(np.median(line.gaps)) if len(line.gaps) else 1.0) for line in lines]
@@ -350,8 +396,13 @@ def _is_told(
 
 def _beyond_chance(counts: NDArray[np.int64], places: int, bits: NDArray[np.float64]) -> NDArray[np.float64]:
     """How unlikely it is, in bits, to find a stretch so often among so many places, where each has so many bits."""
+    # Loaded with the first cells: it would lengthen every start.
+    from scipy.special import gammaln, pdtrc
+
     expected = places * np.exp2(-bits)
-    tail = np.asarray(poisson.logsf(counts - 1, expected))
+    with np.errstate(divide="ignore"):
+        tail = np.log(pdtrc(counts - 1, expected))
     # A tail too small for a number is as good as its first term, which is told as a logarithm.
-    unlikely: NDArray[np.float64] = -np.where(np.isfinite(tail), tail, poisson.logpmf(counts, expected)) / np.log(2)
+    first = counts * np.log(expected) - expected - gammaln(counts + 1)
+    unlikely: NDArray[np.float64] = -np.where(np.isfinite(tail), tail, first) / np.log(2)
     return unlikely

@@ -28,6 +28,7 @@ from gavotte.solo.label import DEVICES, Label
 from gavotte.theory.chord import DEGREE_SEMITONES
 from gavotte.theory.chord_symbol import write_chord_symbol
 from gavotte.theory.degrees import shown_degree
+from gavotte.theory.pitch import LETTERS
 from gavotte.vocabulary.contexts import ContextSpan, context_spans
 
 NameT = TypeVar("NameT", str, tuple[str, str, str])
@@ -50,6 +51,8 @@ NOTE = np.dtype(
         ("bar", np.float32),
         ("strong", np.bool_),
         ("pitch", np.int16),
+        ("letter", np.int16),
+        ("beat_length", np.float32),
         ("degree", np.int8),
         ("function", np.int8),
         ("device", np.int8),
@@ -65,7 +68,8 @@ NOTE = np.dtype(
     ]
 )
 """A note: ``place`` is its index in the solo; ``onset`` and ``length`` in quarter notes, ``number`` that of its bar,
-``beat`` in beats from the bar's first, ``bar`` the length of its bar in quarter notes; ``pitch`` a MIDI number;
+``beat`` in beats from the bar's first, ``bar`` the length of its bar in quarter notes; ``beat_length`` that of its
+beat; ``pitch`` a MIDI number, ``letter`` its place on the staff in letters;
 ``target`` the note it leads to, ``figure`` the first note of its figure, both by index in the line or -1; ``chord``
 and ``context`` by the line's own tables; ``quality`` and ``root`` -1 where no chord is written; ``rest`` says that a
 rest or the end of the line follows, ``begins`` that a phrase begins here.
@@ -146,6 +150,8 @@ def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> Lab
             float(bar.meter.bar_length),
             framed.strong,
             framed.pitch,
+            LETTERS.index(note.pitch.letter) + 7 * note.pitch.octave,
+            float(bar.meter.beat_at(max(offset, Fraction(0)))[1].length),
             DEGREES.index(label.degree) if label.degree in DEGREES else -1,
             FUNCTIONS.index(label.function),
             DEVICE_NAMES.index(label.device),

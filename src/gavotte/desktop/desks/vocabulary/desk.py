@@ -90,7 +90,7 @@ class VocabularyDesk(Desk):
         )
         self.panels.tabs["places"].setVisible(False)
         self.dictionary = PlayersPanel()
-        self.overview = Overview(studio.library, studio.activities, studio.indexer, self)
+        self.overview = Overview(studio.activities, studio.indexer, self)
         self.indexer = studio.indexer
         self.looking = Looking(studio.library, studio.activities, self.indexer, self)
         self.in_and_out = InAndOut(studio, self.search, self.view, self.looking, self)

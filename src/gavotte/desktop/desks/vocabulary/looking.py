@@ -167,7 +167,7 @@ def _found(
         link: Link | None = None
         with suppress(LibraryError, FormatError):
             if lick.source.solo_id in solos:
-                link = link_to(lick, reader.solo(lick.source.solo_id))
+                link = link_to(lick, known.labelled(reader, solos[lick.source.solo_id])[0].solo)
         under = []
         for relative in relatives[:_UNDER]:
             with suppress(LibraryError, FormatError):

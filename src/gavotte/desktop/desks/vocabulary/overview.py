@@ -14,7 +14,6 @@ from gavotte.library.heads import head_cells
 from gavotte.library.lines import Index
 from gavotte.library.mining import LibraryCell, library_cells
 from gavotte.library.reader import SoloEntry
-from gavotte.library.store import Library
 from gavotte.vocabulary.corpus import Corpus
 from gavotte.vocabulary.dictionary import Dictionary, dictionary_of
 
@@ -34,9 +33,9 @@ class Overview(QObject):
     failed = pyqtSignal(str)
     left = pyqtSignal()
 
-    def __init__(self, library: Library, activities: Activities, indexer: Indexer, parent: QObject) -> None:
+    def __init__(self, activities: Activities, indexer: Indexer, parent: QObject) -> None:
         super().__init__(parent)
-        self._library, self._activities, self._indexer = library, activities, indexer
+        self._activities, self._indexer = activities, indexer
         self.cells: tuple[LibraryCell, ...] = ()
         self.index: Index | None = None
         self._telling = QObject(self)
@@ -59,8 +58,7 @@ class Overview(QObject):
         def steps() -> Generator[float, None, tuple[LibraryCell, ...]]:
             if player == HEADS:
                 return (yield from head_cells(index, solos))
-            with self._library.read_apart() as reader:
-                return (yield from library_cells(reader, index.solos, player))
+            return (yield from library_cells(solos, index.solos, player))
 
         def take(cells: tuple[LibraryCell, ...]) -> None:
             self.cells, self.index = cells, index
