@@ -243,6 +243,7 @@ def _worths(notes: Sequence[Note], where: Sequence[_Place], weights: Weights) ->
     worths = []
     rhythms = []
     for i in range(1, len(notes)):
+        give_way()
         before, note = notes[i - 1], notes[i]
         end = number(before.onset) + number(before.duration)
         rest = max(0.0, (number(note.onset) - end) / where[i - 1].beat)
@@ -274,6 +275,7 @@ def _usual(apart: Sequence[float], nearby: float) -> list[float]:
     whole = max(statistics.median(apart), _A_MOMENT)
     usual = []
     for i in range(len(apart)):
+        give_way()
         about = statistics.median(apart[max(0, i - _ABOUT) : i + _ABOUT + 1])
         usual.append(whole ** (1 - nearby) * max(about, _A_MOMENT) ** nearby)
     return usual

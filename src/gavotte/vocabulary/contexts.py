@@ -15,6 +15,7 @@ from gavotte.harmony.changes import Change, falls_a_fifth, falls_a_semitone, is_
 from gavotte.harmony.foreignness import chord_quality
 from gavotte.harmony.ground import Ground
 from gavotte.harmony.progressions import blues_choruses, cliche, cycle, turnaround
+from gavotte.solo.by_identity import kept_by_identity
 from gavotte.theory.key import Key
 
 BLUES_BARS = {
@@ -43,6 +44,7 @@ class ContextSpan:
     name: str
 
 
+@kept_by_identity(24)
 def context_spans(ground: Ground) -> tuple[ContextSpan, ...]:
     """Every named stretch of the changes, by where it begins; they may overlap. Of a longer one no part is listed that
     goes by a name of its own as well (the ii-V of a ii-V-I).
