@@ -68,7 +68,7 @@ DEVICE_MEANINGS = {
     "outside": "notes outside", "enclosure": "from both sides to a note", "double": "two approaches from one side",
     "chromatic": "approaches by half steps", "chromatic-below": "from a half step below",
     "chromatic-above": "from a half step above", "double-below": "two notes from below",
-    "double-above": "two notes from above", "chromatic-passing": "by half steps between two tones",
+    "double-above": "two notes from above", "chromatic-passing": "half steps between tones",
     "chromatic-neighbour": "a half step away and back", "neighbour": "away and back", "altered": "altered colours",
     "blue": "blue notes", "anticipation": "early notes", "carried": "notes carried over",
     "implied": "another chord implied",

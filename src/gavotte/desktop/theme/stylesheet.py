@@ -93,6 +93,9 @@ QFrame#line { background: $rule; max-height: 1px; border: none; }
 QWidget#card { background: $chrome; border-left: 1px solid $rule; }
 QWidget#keyMap, QWidget#keyMapCompact { background: $well; border: 1px solid $rule; border-radius: 6px; }
 QWidget#keyMapCompact QLabel { font-size: ${compact}px; }
+QListView#suggestions { background: $well; color: $text; border: 1px solid $rule; padding: 4px; }
+QListView#suggestions::item { padding: 4px 6px; color: $text; }
+QListView#suggestions::item:selected { background: $selection; color: $text; }
 QLabel#warning { color: $warning; font-size: ${small}px; }
 QLabel#accent { color: $accent; font-weight: 700; }
 QWidget#notice { background: $selection; }

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QObject, QStringListModel, Qt, pyqtSignal
 from PyQt6.QtWidgets import QCompleter, QGridLayout, QHBoxLayout, QLabel, QPlainTextEdit, QPushButton, QWidget
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.line import Line
+from gavotte.desktop.widgets.suggestion_list import SuggestionList
 from gavotte.vocabulary.lick import MOST_STARS, STATUSES, Lick
 
 STATUS_WORDS = {
@@ -53,6 +54,11 @@ class AboutPanel(QWidget):
         for number in range(1, MOST_STARS + 1):
             self.rating.addItem(stars(number), number)
         self.tags = Line()
+        self._known_tags = QStringListModel(self)
+        completer = QCompleter(self._known_tags, self)
+        completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        self.tags.setCompleter(completer)
+        self._suggested = SuggestionList(completer, self.tags)
         self.tags.setAccessibleName(translate("Gavotte", "Tags"))
         self.tags.setPlaceholderText(translate("Gavotte", "Tags, with commas between"))
         self.tags.setToolTip(translate("Gavotte", "Your own words to find it by, with commas between"))
@@ -129,9 +135,7 @@ class AboutPanel(QWidget):
         self.status.setCurrentIndex(self.status.findData(lick.status))
         self.rating.setCurrentIndex(self.rating.findData(lick.rating))
         self.tags.setText(", ".join(lick.tags))
-        completer = QCompleter(list(known_tags), self)
-        completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
-        self.tags.setCompleter(completer)
+        self._known_tags.setStringList(list(known_tags))
         if self.words.toPlainText() != lick.words:
             self.words.setPlainText(lick.words)
 

@@ -198,6 +198,7 @@ class PlayersPanel(QWidget):
             )
         )
         legend.setObjectName("quiet")
+        legend.setWordWrap(True)
         legend.setContentsMargins(20, 6, 20, 10)
         column.addWidget(legend)
         self.beside.activated.connect(lambda _: self.beside_wanted.emit(self.other))

@@ -12,10 +12,13 @@ from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.line import Line
+from gavotte.desktop.widgets.suggestion_list import SuggestionList
 from gavotte.vocabulary.query import Query, QueryError, read_query
 from gavotte.vocabulary.suggesting import suggestions
 
 _LINE_ROLE = Qt.ItemDataRole.UserRole + 1
+_WIDTH = 420
+"""Pixels of the list of suggestions."""
 _INSIDE = 2
 """Pixels between a line edit's frame and its text."""
 
@@ -51,6 +54,7 @@ class SearchLine(Line):
         completer.setCompletionMode(QCompleter.CompletionMode.UnfilteredPopupCompletion)
         completer.setMaxVisibleItems(12)
         self.setCompleter(completer)
+        self._list = SuggestionList(completer, self, _WIDTH)
         self.setClearButtonEnabled(True)
         self.setAccessibleName(translate("Gavotte", "Search licks and solos"))
         self.setPlaceholderText(translate("Gavotte", "Search: 3 5 b7 b9 on V"))

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QCompleter, QPlainTextEdit, QTextEdit
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import font
 from gavotte.desktop.translation import translate
+from gavotte.desktop.widgets.suggestion_list import SuggestionList
 from gavotte.solo.document import Solo
 from gavotte.writing.chord_line import Problem, completions
 
@@ -31,6 +32,7 @@ class ChordEditor(QPlainTextEdit):
         self._names = QStringListModel(self)
         self.completer = QCompleter(self._names, self)
         self.completer.setWidget(self)
+        self._suggested = SuggestionList(self.completer, self)
         self.completer.setCompletionMode(QCompleter.CompletionMode.UnfilteredPopupCompletion)
         self.completer.activated.connect(self._complete)
 
