@@ -40,7 +40,9 @@ _VOCABULARY = """
     ALTER TABLE licks ADD COLUMN words TEXT NOT NULL DEFAULT '';
     ALTER TABLE licks ADD COLUMN status TEXT NOT NULL DEFAULT 'new';
     ALTER TABLE licks ADD COLUMN rating INTEGER NOT NULL DEFAULT 0;
-    CREATE INDEX licks_there ON licks (created) WHERE deleted IS NULL;
+    CREATE INDEX licks_there ON licks (
+        created, id, solo_id, name, player, source, context, degrees, key, notes, contexts, tags, words, status, rating
+    ) WHERE deleted IS NULL;
     CREATE INDEX solos_there ON solos (modified) WHERE deleted IS NULL;
     CREATE TABLE lines (owner TEXT PRIMARY KEY, modified TEXT NOT NULL, line BLOB NOT NULL) STRICT;
 
@@ -65,6 +67,7 @@ _VOCABULARY = """
 """
 """What is said of licks has columns and an index of words; ``lines`` holds every solo and lick as numbers (see
 ``library/lines.py``), by the moment it was changed: a row that is behind is made anew beside the work.
+``licks_there`` has all that licks are listed by: without it every row would be read past its document.
 """
 
 MIGRATIONS: tuple[Migration, ...] = (

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from PyQt6.QtCore import QAbstractListModel, QItemSelection, QModelIndex, QRect, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QItemSelection, QModelIndex, QRect, QRectF, QSize, QStringListModel, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFontMetrics, QPainter
 from PyQt6.QtWidgets import QListView, QStyledItemDelegate, QStyleOptionViewItem
 
@@ -19,6 +19,8 @@ from gavotte.desktop.widgets.rows import paint_ground
 from gavotte.library.lines import Index
 
 _ROW_SIZE, _HEADING_SIZE = QSize(120, 72), QSize(120, 30)
+_MANY = 500
+"""With more rows than this all have one height, so that they are laid out without asking each."""
 
 
 @dataclass(frozen=True)
@@ -44,18 +46,18 @@ class Row:
         return ", ".join(part for part in (self.name, self.detail, self.edge) if part)
 
 
-class _Rows(QAbstractListModel):
+class _Rows(QStringListModel):
+    # A list of words, so that laying out thousands of rows asks nothing of Python: a thread at work would be waited for
+    # at every row.
     def __init__(self) -> None:
         super().__init__()
         self.rows: tuple[Row, ...] = ()
+        self.licks = 0
 
     def show(self, rows: Sequence[Row]) -> None:
-        self.beginResetModel()
         self.rows = tuple(rows)
-        self.endResetModel()
-
-    def rowCount(self, parent: QModelIndex | None = None) -> int:
-        return 0 if parent is not None and parent.isValid() else len(self.rows)
+        self.licks = sum(row.is_lick for row in rows)
+        self.setStringList([row.name for row in rows])
 
     def data(self, index: QModelIndex, role: int = Qt.ItemDataRole.DisplayRole) -> object:
         row = self.rows[index.row()]
@@ -79,7 +81,8 @@ class _Painted(QStyledItemDelegate):
         self._view = view
 
     def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
-        return _HEADING_SIZE if self._view.rows[index.row()].is_heading else _ROW_SIZE
+        is_low = not self._view.uniformItemSizes() and self._view.rows[index.row()].is_heading
+        return _HEADING_SIZE if is_low else _ROW_SIZE
 
     def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
         assert painter is not None
@@ -166,6 +169,7 @@ class LickList(QListView):
         """List rows; the one that was chosen stays so where it is still there, else the first is, without a signal."""
         before = self.current()
         self._filling = True
+        self.setUniformItemSizes(len(rows) > _MANY or not any(row.is_heading for row in rows))
         self._rows.show(rows)
         wanted = None if before is None else self._number_of(before.owner, before.first)
         if wanted is None:
@@ -180,7 +184,7 @@ class LickList(QListView):
 
     def count(self) -> int:
         """How many licks are listed."""
-        return sum(row.is_lick for row in self.rows)
+        return self._rows.licks
 
     def currentRow(self) -> int:
         """The number of the chosen row, -1 where none is."""

@@ -232,7 +232,7 @@ class PlayersPanel(QWidget):
         """Show a player's dictionary, and another's beside it."""
         self.name.setText(player)
         self.about.setText(
-            translate("Gavotte", "{solos}, {notes}").format(
+            translate("Gavotte", "{solos}, {notes} named").format(
                 solos=counted(mine.solos, "solo"), notes=counted(mine.notes, "note")
             )
         )
