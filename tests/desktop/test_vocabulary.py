@@ -17,6 +17,7 @@ from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.lick_files import SUFFIX, licks_of_file, read_licks, write_licks
+from gavotte.library.lines import EMPTY
 from gavotte.theory.pitch import Pitch
 
 
@@ -81,6 +82,16 @@ def test_nothing_found_shows_what_can_be_asked(qtbot: QtBot, desk: VocabularyDes
     assert desk._examples.isVisible()
     assert "Nothing" in desk.search.message.text()
     assert not desk.has_lick
+
+
+def test_what_is_not_gone_through_yet_is_not_said_to_be_missing(qtbot: QtBot, desk: VocabularyDesk) -> None:
+    desk.indexer.index = EMPTY
+    desk.indexer.renew()
+    desk.search.line.setText("3 5 b7 b9")
+    assert "more may answer" in desk.search.message.text()
+    qtbot.waitUntil(lambda: desk.indexer.is_current, timeout=20000)
+    assert desk.licks.count()
+    assert not desk.search.message.isVisible()
 
 
 def test_words_are_put_in_by_the_mouse(desk: VocabularyDesk) -> None:

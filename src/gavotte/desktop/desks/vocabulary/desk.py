@@ -37,6 +37,7 @@ from gavotte.desktop.widgets.tabbed import Tabbed
 from gavotte.desktop.words import counted
 from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
+from gavotte.library.lines import EMPTY
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.library.relatives import Relative
 from gavotte.library.searching import answers, every_lick
@@ -357,14 +358,18 @@ class VocabularyDesk(Desk):
             search.show_error()
             return
         query, context = search.line.query, search.context
+        still_going = False
         if query is None and not context:
             found = every_lick(tuple(self._licks.values()))
         else:
             from_line = query or _NOTHING_ASKED
             asked = replace(from_line, context=context or from_line.context)
             words = self.studio.library.licks_with_words(asked.words) if asked.words else frozenset()
-            found = answers(self.indexer.index, asked, self._licks, self._solos, words)
-        search.show_answers(found, self.indexer.index, self._licks, self._solos)
+            index = self.indexer.index
+            found = answers(index, asked, self._licks, self._solos, words)
+            some = found.licks or found.places
+            still_going = not self.indexer.is_current and (index is EMPTY or not some)
+        search.show_answers(found, self.indexer.index, self._licks, self._solos, still_going)
         # What was just kept is found by a search once the index knows it.
         if self._wanted is not None and (self.licks.select_id(self._wanted) or self.indexer.is_current):
             self._wanted = None

@@ -252,9 +252,14 @@ class SearchPanel(QWidget):
                 action.triggered.connect(lambda _, text=word: self.line.put_in(f"{text} "))
 
     def show_answers(
-        self, answers: Answers, index: Index, licks: Mapping[str, LickEntry], solos: Mapping[str, SoloEntry]
+        self,
+        answers: Answers,
+        index: Index,
+        licks: Mapping[str, LickEntry],
+        solos: Mapping[str, SoloEntry],
+        still_going: bool = False,
     ) -> None:
-        """List what answers: licks first, then places that were not kept."""
+        """List what answers: licks first, then places that were not kept. ``still_going``: more may answer later."""
         self.licks.notes_of = lambda row: notes_of(index, row)
         rows = [lick_row(licks[answer.owner], answer) for answer in answers.licks if answer.owner in licks]
         number = counted(len(rows), "lick")
@@ -281,10 +286,14 @@ class SearchPanel(QWidget):
         self.keep_all.setVisible(bool(answers.places))
         self.number.setText(number)
         self.licks.show_rows(rows)
-        self._show_message(bool(rows))
+        self._show_message(bool(rows), still_going)
 
-    def _show_message(self, some: bool) -> None:
-        self._say("" if some else translate("Gavotte", "Nothing in the vocabulary or in your solos answers."), "quiet")
+    def _show_message(self, some: bool, still_going: bool) -> None:
+        if still_going:
+            words = translate("Gavotte", "Not all of the library has been gone through yet: more may answer.")
+        else:
+            words = "" if some else translate("Gavotte", "Nothing in the vocabulary or in your solos answers.")
+        self._say(words, "quiet")
 
     def show_error(self) -> None:
         """Say why the line can't be read; what answered before stays."""
