@@ -43,17 +43,17 @@ def relatives_of(
     """The relatives of a line, the nearest first. ``own_lick`` and ``own_solo`` are where it comes from: what it is
     itself is none of them. Of a place that is kept as a lick the lick is told.
     """
-    own = _pitches(line)
+    own = line.pitches
     found: list[Relative] = []
     for near in index.licks.nearest.to(line, most + 1, LEAST_LIKE):
         relative = relative_of(index.licks, near, line, is_lick=True)
         if relative.owner != own_lick:
             found.append(relative)
-    kept = [own, *(_pitches(relative.line) for relative in found)]
+    kept = [own, *(relative.line.pitches for relative in found)]
     for near in index.solos.nearest.to(line, most + len(kept), LEAST_LIKE):
         relative = relative_of(index.solos, near, line, is_lick=False)
-        is_own = relative.owner == own_solo and _pitches(relative.line) == own
-        if not is_own and not _is_among(_pitches(relative.line), kept[1:]):
+        is_own = relative.owner == own_solo and relative.line.pitches == own
+        if not is_own and not _is_among(relative.line.pitches, kept[1:]):
             found.append(relative)
     found.sort(key=lambda relative: -relative.likeness)
     return tuple(found[:most])
@@ -78,10 +78,6 @@ def stretch(line: LabelledLine, first: int, last: int) -> LabelledLine:
         inside = (notes[name] >= first) & (notes[name] <= last)
         notes[name] = np.where(inside, notes[name] - first, -1)
     return LabelledLine(notes, line.chords, line.contexts)
-
-
-def _pitches(line: LabelledLine) -> tuple[int, ...]:
-    return tuple(line.notes["pitch"].tolist())
 
 
 def _is_among(pitches: tuple[int, ...], others: Iterable[tuple[int, ...]]) -> bool:

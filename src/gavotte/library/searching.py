@@ -42,7 +42,11 @@ class Answers:
 
 def every_lick(licks: Sequence[LickEntry]) -> Answers:
     """All licks, where nothing is asked for."""
-    return Answers(tuple(Answer(lick.id, 0, lick.notes - 1, (), "") for lick in licks))
+    return Answers(tuple(_whole(lick) for lick in licks))
+
+
+def _whole(lick: LickEntry) -> Answer:
+    return Answer(lick.id, 0, lick.notes - 1, (), "")
 
 
 def answers(
@@ -59,7 +63,7 @@ def answers(
     own = replace(query, context="", player="", tag="", status="", rated=0, words="")
     lines = index.licks
     if own == _ANYTHING:
-        told = [Answer(lick.id, 0, lick.notes - 1, (), "") for lick in licks.values() if _has(lick, query, with_words)]
+        told = [_whole(lick) for lick in licks.values() if _has(lick, query, with_words)]
     else:
         told = _licks(lines, own, query, licks, with_words)
     if query.tag or query.status or query.rated:
@@ -142,7 +146,7 @@ def _kept_lines(index: Index, licks: Mapping[str, LickEntry]) -> dict[str, list[
     for lick_id, line in zip(index.licks.ids, index.licks.corpus.lines, strict=True):
         lick = licks.get(lick_id)
         if lick is not None and lick.solo_id is not None:
-            kept.setdefault(lick.solo_id, []).append(tuple(line.notes["pitch"].tolist()))
+            kept.setdefault(lick.solo_id, []).append(line.pitches)
     return kept
 
 

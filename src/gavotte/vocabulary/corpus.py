@@ -86,6 +86,11 @@ class LabelledLine:
     chords: tuple[tuple[str, str, str], ...] = ()
     contexts: tuple[str, ...] = ()
 
+    @property
+    def pitches(self) -> tuple[int, ...]:
+        """The notes as MIDI numbers."""
+        return tuple(self.notes["pitch"].tolist())
+
     def packed(self) -> bytes:
         """The line as bytes, for ``unpacked``."""
         return msgspec.msgpack.encode((self.notes.tobytes(), self.chords, self.contexts))

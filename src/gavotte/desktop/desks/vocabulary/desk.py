@@ -357,7 +357,7 @@ class VocabularyDesk(Desk):
             # What answered before stays until the line can be read.
             search.show_error()
             return
-        query, context = search.line.query, search.context
+        query, context, index = search.line.query, search.context, self.indexer.index
         still_going = False
         if query is None and not context:
             found = every_lick(tuple(self._licks.values()))
@@ -365,11 +365,10 @@ class VocabularyDesk(Desk):
             from_line = query or _NOTHING_ASKED
             asked = replace(from_line, context=context or from_line.context)
             words = self.studio.library.licks_with_words(asked.words) if asked.words else frozenset()
-            index = self.indexer.index
             found = answers(index, asked, self._licks, self._solos, words)
             some = found.licks or found.places
             still_going = not self.indexer.is_current and (index is EMPTY or not some)
-        search.show_answers(found, self.indexer.index, self._licks, self._solos, still_going)
+        search.show_answers(found, index, self._licks, self._solos, still_going)
         # What was just kept is found by a search once the index knows it.
         if self._wanted is not None and (self.licks.select_id(self._wanted) or self.indexer.is_current):
             self._wanted = None
