@@ -8,7 +8,8 @@ from gavotte.desktop.desks.listen.desk import ListenDesk
 from gavotte.desktop.desks.phrases.desk import PhrasesDesk
 from gavotte.desktop.desks.shelf.desk import ShelfDesk
 from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
+from gavotte.desktop.desks.workshop.desk import WorkshopDesk
 from gavotte.desktop.desks.write.desk import WriteDesk
 
-DESKS: tuple[type[Desk], ...] = (ShelfDesk, ListenDesk, WriteDesk, LabelDesk, PhrasesDesk, VocabularyDesk)
+DESKS: tuple[type[Desk], ...] = (ShelfDesk, ListenDesk, WriteDesk, LabelDesk, PhrasesDesk, VocabularyDesk, WorkshopDesk)
 """The registry. Window, rail, menus, map of keys, palette and restoring all go through it."""

@@ -17,6 +17,7 @@ from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.library.store import Library
+from gavotte.solo.document import Solo
 from gavotte.vocabulary.lick import Lick
 
 
@@ -54,6 +55,24 @@ class LibraryEdits(QObject):
 
         words = translate("Gavotte", "Keep “{name}”").format(name=lick.name)
         self._do(words, keep, lambda: self._library.delete_lick(kept[0]), stack)
+        return kept[0] if kept else None
+
+    def keep_solo(self, solo: Solo, stack: QUndoStack) -> str | None:
+        """Put a solo on the shelf, as a step of what is worked on; gives its id, None where it fails."""
+        kept: list[str] = []
+
+        def keep() -> None:
+            if kept:
+                self._library.restore_solo(kept[0])
+            else:
+                kept.append(self._library.add_solo(solo))
+
+        def undo() -> None:
+            if kept[0] == self._session.solo_id:
+                self._session.close()
+            self._library.delete_solo(kept[0])
+
+        self._do(translate("Gavotte", "Put “{title}” on the shelf").format(title=solo.title), keep, undo, stack)
         return kept[0] if kept else None
 
     def keep_licks(self, licks: Sequence[Lick]) -> tuple[str, ...]:

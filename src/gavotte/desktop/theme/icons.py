@@ -48,6 +48,20 @@ def _vocabulary() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
+def _workshop() -> tuple[QPainterPath, QPainterPath]:
+    """A note, and what is made of it: the same one turned over a line."""
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(2.5, 12)
+    line.lineTo(21.5, 12)
+    solid.addEllipse(QPointF(6.2, 8.6), 2.9, 2.2)
+    line.moveTo(8.7, 8.2)
+    line.lineTo(8.7, 2.5)
+    solid.addEllipse(QPointF(16.6, 15.4), 2.9, 2.2)
+    line.moveTo(14.1, 15.8)
+    line.lineTo(14.1, 21.5)
+    return line, solid
+
+
 def _phrases() -> tuple[QPainterPath, QPainterPath]:
     """A line that breathes: two arches over the ground with a gap between them, and the peak over one."""
     line, solid = QPainterPath(), QPainterPath()
@@ -134,6 +148,7 @@ _DRAWINGS = {
     "label": _label,
     "phrases": _phrases,
     "vocabulary": _vocabulary,
+    "workshop": _workshop,
     "mark": _mark,
     "play": _play,
     "stop": _stop,

@@ -1,0 +1,1 @@
+"""The Workshop desk: what can be made of a line?"""

@@ -1,0 +1,625 @@
+"""The Workshop desk: what can be made of a line? A source, a chain of steps, and what comes out of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from fractions import Fraction
+
+from PyQt6.QtCore import QTimer
+from PyQt6.QtGui import QUndoStack
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
+
+from gavotte.desktop.command import Command
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import Update
+from gavotte.desktop.desks.workshop.bench import Bench
+from gavotte.desktop.desks.workshop.bench_view import BenchView
+from gavotte.desktop.desks.workshop.commands import workshop_commands
+from gavotte.desktop.desks.workshop.lick_lines import LickLines
+from gavotte.desktop.desks.workshop.line_dialog import LineDialog
+from gavotte.desktop.desks.workshop.proposals_panel import ProposalsPanel
+from gavotte.desktop.desks.workshop.side import WorkshopSide
+from gavotte.desktop.desks.workshop.small_dialogs import LickChoice, RecipeName
+from gavotte.desktop.desks.workshop.working import Working
+from gavotte.desktop.errands.lick_dialog import LickDialog
+from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.playback.playing import Played
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
+from gavotte.desktop.widgets.header import Header, rule
+from gavotte.desktop.words import counted
+from gavotte.formats.errors import FormatError
+from gavotte.library.bench import BENCH_DOCUMENT, OnBench, keep_recipes, own_recipes, with_recipe
+from gavotte.library.errors import LibraryError
+from gavotte.solo.document import Solo
+from gavotte.vocabulary.lick import Lick, Source, keep_lick
+from gavotte.workshop.operation import Around, Recipe, Step, Value
+from gavotte.workshop.operations import OPERATIONS
+from gavotte.workshop.proposals import Proposal
+from gavotte.workshop.sheet import key_sheet
+from gavotte.workshop.stacked import Block, stacked
+from gavotte.writing.placing import first_note_from
+
+_FOLLOWED = Update.VIEW | Update.LIBRARY | Update.REPLACED | Update.EDITED | Update.SELECTION
+_AROUND = Update.LIBRARY | Update.REPLACED | Update.EDITED
+_SOON_MS = 800
+_TURNS = 2
+"""How often source and result are heard in turn."""
+
+
+class WorkshopDesk(Desk):
+    """``bench`` is what lies there, ``working`` makes something of it, ``view`` shows both, ``side`` has the steps."""
+
+    kind = DeskKind("workshop", QT_TRANSLATE_NOOP("Gavotte", "Workshop"), "F7", follows=_FOLLOWED)
+
+    def __init__(self, studio: Studio) -> None:
+        super().__init__(studio)
+        self.bench = Bench(self)
+        self.working = Working(studio.activities, self.bench, studio.view.shown, self)
+        self.view = BenchView(studio.engraver)
+        self.side = WorkshopSide()
+        self.dialog: LineDialog | LickChoice | LickDialog | RecipeName | None = None
+        self._recipes: tuple[Recipe, ...] = ()
+        self._is_laid = False
+        self._keeping = QTimer(self)
+        self._keeping.setSingleShot(True)
+        self._keeping.setInterval(_SOON_MS)
+        self._keeping.timeout.connect(self._keep_bench)
+        self.source = QPushButton(translate("Gavotte", "Source"))
+        self.source.setToolTip(translate("Gavotte", "Take something else to work on"))
+        self._sources = QMenu(self)
+        self.source.setMenu(self._sources)
+        self.hear_a = QPushButton(translate("Gavotte", "Hear source"))
+        self.hear_ab = QPushButton(translate("Gavotte", "In turn"))
+        self.keep = QPushButton(translate("Gavotte", "Keep as lick…"))
+        self.keep.setObjectName("primary")
+        self.keep_as_solo = QPushButton(translate("Gavotte", "On the shelf"))
+        self._head = Header(self.source, self.hear_a, self.hear_ab, self.keep_as_solo, self.keep)
+        self.from_selection = QPushButton(translate("Gavotte", "Take the open solo’s selection"))
+        self.from_lick = QPushButton(translate("Gavotte", "Take a lick…"))
+        self.from_line = QPushButton(translate("Gavotte", "Write a line…"))
+        self._body, self._nothing = QWidget(), QWidget()
+        self._lay_out()
+        self._connect()
+        self._show_bench()
+
+    def _lay_out(self) -> None:
+        row = QHBoxLayout(self._body)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(self.view, 1)
+        row.addWidget(self.side)
+        empty = QVBoxLayout(self._nothing)
+        empty.addStretch(1)
+        empty.setSpacing(12)
+        title = QLabel(translate("Gavotte", "Nothing lies on the bench."))
+        title.setObjectName("title")
+        text = QLabel(
+            translate("Gavotte", "Take a line: move it, turn it, put it over other chords, join it to another.")
+        )
+        text.setObjectName("quietBody")
+        self.from_lick.setObjectName("primary")
+        for widget in (title, text, self.from_lick, self.from_selection, self.from_line):
+            holder = QHBoxLayout()
+            holder.addStretch(1)
+            holder.addWidget(widget)
+            holder.addStretch(1)
+            empty.addLayout(holder)
+        empty.addStretch(1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self._head)
+        layout.addWidget(rule())
+        layout.addWidget(self._body, 1)
+        layout.addWidget(self._nothing, 1)
+
+    def _connect(self) -> None:
+        bench, working, chain = self.bench, self.working, self.side.chain
+        bench.changed.connect(self._bench_changed)
+        bench.chosen_changed.connect(self._show_chain)
+        bench.chosen_changed.connect(self._propose)
+        working.done.connect(self._worked)
+        working.proposed.connect(self._show_choices)
+        working.varied.connect(self._show_variations)
+        working.failed.connect(self.studio.asks.notice)
+        chain.chosen.connect(bench.choose)
+        chain.wanted.connect(self.add_step)
+        chain.form.changed.connect(self._set_value)
+        chain.keep_wanted.connect(self.keep_recipe)
+        chain.recipe_wanted.connect(bench.add_all)
+        chain.forget_wanted.connect(self._forget_recipe)
+        self.side.variations.wanted.connect(working.vary)
+        self.side.left.connect(self.view.page.setFocus)
+        for name, button in self.side.tabs.items():
+            button.toggled.connect(lambda on, n=name: self._page_shown(n) if on else None)
+        self.view.selection_changed.connect(self.state_changed)
+        for part in (self.view.page, self.view.source):
+            part.zoom_wanted.connect(self.studio.view.zoom_by)
+        for button, run in (
+            (self.from_selection, self.take_selection),
+            (self.from_lick, self.choose_lick),
+            (self.from_line, self.write_line),
+        ):
+            action = self._sources.addAction(button.text())
+            assert action is not None
+            action.triggered.connect(lambda _, r=run: r())
+
+    # -- as a desk ----------------------------------------------------------------------------------
+
+    def commands(self) -> tuple[Command, ...]:
+        return workshop_commands(self)
+
+    def focus(self) -> QWidget:
+        return self.view.page if self.view.concert is not None else self.from_lick
+
+    def beside(self) -> QWidget:
+        return self.side.place_for_keys()
+
+    def escape(self) -> bool:
+        return self.view.lift()
+
+    @property
+    def undo_stack(self) -> QUndoStack:
+        return self.bench.undo_stack
+
+    def played(self) -> Played:
+        lists = (self.side.chain.steps, self.side.choices.list, self.side.variations.list)
+        return Played(self.view.page, lambda: self.view.concert, lambda: self.view.selected, (self.view.source, *lists))
+
+    def pages(self) -> tuple[QWidget, ...]:
+        return (self.view.page,)
+
+    def walked(self) -> Walked | None:
+        made = self.view.made
+        if made is None or not made.result.solo.notes:
+            return None
+        shown, selected = made.result.solo, self.view.selected
+        here = selected[-1] if selected else shown.notes[0].id
+        return Walked(shown, shown.note(here).onset, self._go_to)
+
+    def _go_to(self, onset: Fraction) -> None:
+        made = self.view.made
+        note = first_note_from(made.result.solo, onset) if made is not None else None
+        if note is not None:
+            self.view.select(note.id, note.id)
+
+    def state(self) -> str:
+        steps = self.bench.there.steps
+        return counted(len(steps), "step") if self.bench.there.source is not None and steps else ""
+
+    def sheet(self) -> Sheet | None:
+        made = self.view.made
+        if made is None:
+            return None
+        concert = made.worked.result
+        labels = {label.note: label for label in concert.labelled.labels}
+        title = self.bench.there.name
+        shown = replace(made.result.solo, title=title)
+        as_sounding = (replace(concert.solo, title=title), labels) if self.studio.view.written else None
+        return Sheet(shown, made.result.labels, self._made_words(), concert=as_sounding, selected=self.view.selected)
+
+    @property
+    def has_sheet(self) -> bool:
+        return self.view.made is not None
+
+    def hints(self) -> tuple[str, tuple[Hint, ...]]:
+        return page_hints()
+
+    def zoom(self, by: int) -> None:
+        self.studio.view.zoom_by(by)
+
+    def set_palette(self, palette: Palette) -> None:
+        """Show in a theme's colours."""
+        self.view.set_palette(palette)
+        self.side.set_palette(palette)
+
+    def arrive(self, item: str, view: str) -> None:
+        """Take a lick (its id), or the selection of the open solo."""
+        if item:
+            self.take_lick(item)
+        elif view == "selection":
+            self.take_selection()
+
+    def enter(self) -> None:
+        self._lay_what_was()
+        self._read_recipes()
+
+    def leave(self) -> None:
+        self._keep_now()
+
+    def close_down(self) -> None:
+        self._keep_now()
+
+    def remembered(self) -> str:
+        return self.side.page_shown
+
+    def recall(self, remembered: str) -> None:
+        if remembered in self.side.tabs:
+            self.side.show_page(remembered)
+
+    def show_updates(self, changes: Update) -> None:
+        self._lay_what_was()
+        if changes & _AROUND:
+            licks = self.studio.library.licks()
+            self.working.around = Around(LickLines(self.studio.library, licks, self.studio.session.solo))
+            self._show_chain()
+        if changes & Update.VIEW:
+            self.view.set_zoom(self.studio.view.zoom)
+            self.view.set_numerals(self.studio.view.numerals)
+        if changes & (Update.VIEW | _AROUND):
+            self.working.work()
+        self.state_changed.emit()
+
+    # -- what is shown ------------------------------------------------------------------------------
+
+    def _bench_changed(self) -> None:
+        self._show_bench()
+        self.working.work()
+        self._keeping.start()
+
+    def _show_bench(self) -> None:
+        there = self.bench.there
+        has_source = there.source is not None
+        self._head.setVisible(has_source)
+        self._body.setVisible(has_source)
+        self._nothing.setVisible(not has_source)
+        self._head.title.setText(there.name)
+        self._head.about.setText(there.comes)
+        self._show_chain()
+        self.state_changed.emit()
+
+    def _show_chain(self) -> None:
+        made = self.working.made if self.working.is_current else None
+        stages = made.worked.stages if made is not None else ()
+        lines = tuple(self.working.around.lines)
+        self.side.chain.show_steps(self.bench.there.steps, self.bench.chosen, stages, lines)
+        self.state_changed.emit()
+
+    def _worked(self) -> None:
+        before = self.view.concert
+        self.view.show_made(self.working.made)
+        if self.view.concert is not before:
+            self.studio.playing.music_changed()
+        self._show_chain()
+        self._page_shown(self.side.page_shown)
+
+    def _page_shown(self, name: str) -> None:
+        """Work out what the panel that is shown tells."""
+        if name == "choices":
+            self._propose()
+        elif name == "variations":
+            self.working.vary(int(self.side.variations.seed.value()))
+
+    def _propose(self) -> None:
+        if self.side.page_shown != "choices":
+            return
+        step = self.bench.step
+        if step is None:
+            self.side.choices.show_proposals((), translate("Gavotte", "Choose a step to see what it could make."))
+        else:
+            self.working.propose(step, self.bench.chosen)
+
+    def _show_choices(self, proposals: tuple[Proposal, ...]) -> None:
+        step = self.bench.step
+        operation = OPERATIONS.get(step.operation) if step is not None else None
+        if step is None or operation is None:
+            return
+        chosen = next((k for k, proposal in enumerate(proposals) if proposal.steps == (step,)), -1)
+        if chosen < 0 and operation.choosing:
+            own = dict(step.values).get(operation.choosing, operation.option(operation.choosing).default)
+            values = [dict(proposal.steps[0].values).get(operation.choosing) for proposal in proposals]
+            chosen = values.index(own) if own in values else -1
+        words = (
+            translate("Gavotte", "{step}: what each choice makes").format(step=operation.words)
+            if proposals
+            else translate("Gavotte", "This step has nothing to choose from here.")
+        )
+        self.side.choices.show_proposals(proposals, words, chosen)
+        self.side.show_number("choices", len(proposals))
+
+    def _show_variations(self, proposals: tuple[Proposal, ...]) -> None:
+        words = (
+            translate("Gavotte", "The best explained first")
+            if proposals
+            else translate("Gavotte", "No variation was found. Try another seed.")
+        )
+        self.side.variations.show_proposals(proposals, words)
+
+    # -- sources ------------------------------------------------------------------------------------
+
+    def has_selection(self) -> bool:
+        """Whether notes of the open solo are selected."""
+        return len(self.studio.session.selection.notes()) > 1
+
+    def has_licks(self) -> bool:
+        """Whether there is a lick to take."""
+        return len(self.working.around.lines) > 0
+
+    def take_selection(self) -> None:
+        """Take the selected notes of the open solo."""
+        lick = self.studio.session.lick()
+        if lick is None or not self.has_selection():
+            self.studio.asks.tell(translate("Gavotte", "Select two notes or more of a solo to work on them"))
+            return
+        self._take(lick)
+
+    def take_lick(self, lick_id: str) -> None:
+        """Take a lick of the vocabulary."""
+        try:
+            self._take(self.studio.library.lick(lick_id))
+        except (LibraryError, FormatError) as error:
+            self.studio.asks.notice(str(error))
+
+    def _take(self, lick: Lick) -> None:
+        player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
+        self._lay_what_was()
+        self.bench.take(lick.solo, lick.name, f"{lick.source.title}, {lick.source.place}{player}")
+
+    def choose_lick(self) -> None:
+        """Choose a lick to take."""
+        dialog = LickChoice(self.window() or self, self.studio.library.licks(), self.studio.library.licks_with_words)
+        self.dialog = dialog
+        dialog.accepted.connect(lambda: self.take_lick(dialog.chosen) if dialog.chosen else None)
+        dialog.open()
+
+    def write_line(self) -> None:
+        """Write or play a line to take."""
+        solo = self.studio.session.solo
+        instrument = solo.instrument.name if solo is not None else ""
+        dialog = self.dialog = LineDialog(self.window() or self, instrument, self.studio.playing.hear_pitch)
+
+        def take() -> None:
+            if dialog.solo is not None:
+                self._lay_what_was()
+                self.bench.take(dialog.solo, dialog.solo.title, translate("Gavotte", "written here"))
+
+        dialog.accepted.connect(take)
+        dialog.open()
+
+    def take_result(self) -> None:
+        """Take what was made as the source of what follows: its steps are done then."""
+        solo, there = self.view.concert, self.bench.there
+        if solo is not None:
+            comes = translate("Gavotte", "made of {name}").format(name=there.name)
+            self.bench.undo_stack.beginMacro(translate("Gavotte", "Work on with the result"))
+            self.bench.take(solo, there.name, comes)
+            self.bench.clear()
+            self.bench.undo_stack.endMacro()
+
+    # -- steps --------------------------------------------------------------------------------------
+
+    def add_step(self, name: str) -> None:
+        """Add a step of an operation."""
+        operation = OPERATIONS[name]
+        self.bench.add(Step(name), translate("Gavotte", "Add “{step}”").format(step=operation.words.lower()))
+        self.side.show_page("steps")
+        first = self.side.chain.form.first()
+        if first is not None:
+            first.setFocus()
+
+    def _set_value(self, name: str, value: Value) -> None:
+        step = self.bench.step
+        operation = OPERATIONS.get(step.operation) if step is not None else None
+        if operation is not None:
+            words = translate("Gavotte", "Change “{option}”").format(option=operation.option(name).words.lower())
+            self.bench.set_value(name, value, words)
+
+    def step_value(self, by: int) -> None:
+        """Give the step the next (1) or the last (−1) of the values it is chosen by."""
+        step = self.bench.step
+        operation = OPERATIONS.get(step.operation) if step is not None else None
+        if step is None or operation is None or not operation.choosing:
+            return
+        option = operation.option(operation.choosing)
+        own = dict(step.values).get(option.name, option.default)
+        if option.choices:
+            values: list[Value] = [value for value, _ in option.choices]
+        elif option.of_lines:
+            values = list(self.working.around.lines)
+        else:
+            values = list(range(option.lowest, option.highest + 1))
+        if values:
+            place = values.index(own) if own in values else -1
+            self._set_value(option.name, values[(place + by) % len(values)])
+
+    # -- proposals ----------------------------------------------------------------------------------
+
+    @property
+    def _proposals(self) -> ProposalsPanel | None:
+        return {"choices": self.side.choices, "variations": self.side.variations}.get(self.side.page_shown)
+
+    @property
+    def proposal(self) -> Proposal | None:
+        """The proposal that is chosen on the panel that is shown."""
+        panel = self._proposals
+        return None if panel is None else panel.list.current()
+
+    def hear_proposal(self) -> None:
+        """Let the chosen proposal sound."""
+        if self.proposal is not None:
+            self.studio.playing.play_apart(self.proposal.piece.solo)
+
+    def take_proposal(self) -> None:
+        """Take the chosen proposal over into the chain."""
+        proposal = self.proposal
+        if proposal is None:
+            return
+        words = translate("Gavotte", "Take “{words}”").format(words=proposal.words)
+        if self.side.page_shown == "choices":
+            self.bench.exchange(proposal.steps[0], words)
+        else:
+            self.bench.add_steps(proposal.steps, words)
+
+    # -- hearing ------------------------------------------------------------------------------------
+
+    def hear_note(self) -> None:
+        """Let the note where the user is sound."""
+        solo, selected = self.view.concert, self.view.selected
+        if solo is not None and selected:
+            self.studio.playing.preview(solo.note(selected[-1]), solo)
+
+    def hear_source(self) -> None:
+        """Let the source sound, or stop it."""
+        if self.working.made is not None:
+            self._play_or_stop(lambda source, _: source)
+
+    def hear_both(self) -> None:
+        """Let source and result sound in turn, in time."""
+
+        def in_turn(source: Solo, result: Solo) -> Solo:
+            blocks = [Block(source, (), ""), Block(replace(result, tempo=source.tempo), (), "")]
+            return stacked(blocks * _TURNS, "")[0]
+
+        self._play_or_stop(in_turn)
+
+    def _play_or_stop(self, music: Callable[[Solo, Solo], Solo]) -> None:
+        made, transport = self.working.made, self.studio.transport
+        if transport.is_playing:
+            transport.stop()
+        elif made is not None:
+            self.studio.playing.play_apart(music(made.worked.source.solo, made.worked.result.solo))
+
+    # -- keeping ------------------------------------------------------------------------------------
+
+    def _made_words(self) -> str:
+        """What was done, in words."""
+        steps = [step for step in self.bench.there.steps if step.is_on and step.operation in OPERATIONS]
+        said = []
+        for step in steps:
+            operation = OPERATIONS[step.operation]
+            summary = operation.summary(dict(step.values))
+            said.append(f"{operation.words.lower()} ({summary})" if summary else operation.words.lower())
+        made_of = translate("Gavotte", "Made of “{name}”").format(name=self.bench.there.name)
+        return f"{made_of}: {', '.join(said)}" if said else made_of
+
+    def _lick(self) -> Lick | None:
+        """What was made, or what is selected of it, as a lick."""
+        made, there = self.view.made, self.bench.there
+        if made is None or not made.worked.result.solo.notes:
+            return None
+        piece = made.worked.result
+        selected = self.view.selected if len(self.view.selected) > 1 else (piece.solo.notes[0].id,)
+        last = selected[-1] if len(selected) > 1 else piece.solo.notes[-1].id
+        lick = keep_lick(piece.solo, "", piece.labelled.labels, selected[0], last)
+        title = translate("Gavotte", "Workshop: {name}").format(name=there.name)
+        source = Source("", title, "", lick.source.first_bar, lick.source.last_bar)
+        return replace(lick, source=source, words=self._made_words())
+
+    def keep_lick(self) -> None:
+        """Keep what was made, or what is selected of it, as a lick."""
+        lick = self._lick()
+        if lick is None:
+            return
+        dialog = self.dialog = LickDialog(self.window() or self, lick)
+
+        def put() -> None:
+            lick_id = self.studio.edits.keep_lick(dialog.lick, self.undo_stack)
+            if lick_id is None:
+                dialog.open()
+                return
+            words = translate("Gavotte", "Kept “{name}”.").format(name=dialog.lick.name)
+            self.studio.asks.notice(
+                words,
+                translate("Gavotte", "See it in all keys"),
+                lambda: self.studio.asks.go("vocabulary", lick_id, "keys"),
+                self.undo_stack.indexChanged,
+            )
+
+        dialog.accepted.connect(put)
+        dialog.open()
+
+    def keep_solo(self) -> None:
+        """Put what was made on the shelf."""
+        solo = self.view.concert
+        if solo is not None:
+            title = translate("Gavotte", "{name}, worked on").format(name=self.bench.there.name)
+            self._put_on_shelf(replace(solo, title=title, player=""))
+
+    def keep_sheet(self) -> None:
+        """Put a sheet of what was made in all twelve keys on the shelf."""
+        lick = self._lick()
+        if lick is not None:
+            named = lick.renamed(translate("Gavotte", "{name}, all keys").format(name=self.bench.there.name))
+            self._put_on_shelf(replace(key_sheet(named)[0], player=""))
+
+    def _put_on_shelf(self, solo: Solo) -> None:
+        solo_id = self.studio.edits.keep_solo(solo, self.undo_stack)
+        if solo_id is not None:
+            self.studio.asks.notice(
+                translate("Gavotte", "“{title}” is on the shelf.").format(title=solo.title),
+                translate("Gavotte", "Open it"),
+                lambda: self.studio.asks.open_solo(solo_id),
+                self.undo_stack.indexChanged,
+            )
+
+    # -- recipes ------------------------------------------------------------------------------------
+
+    def _read_recipes(self) -> None:
+        try:
+            self._recipes = own_recipes(self.studio.library)
+        except (LibraryError, FormatError) as error:
+            self.studio.asks.notice(str(error))
+        self.side.chain.show_recipes(self._recipes)
+
+    def keep_recipe(self) -> None:
+        """Keep the steps as a recipe under a name."""
+        steps = self.bench.there.steps
+        if not steps:
+            return
+        first = OPERATIONS.get(steps[0].operation)
+        proposed = first.words if first is not None else steps[0].operation
+        dialog = self.dialog = RecipeName(self.window() or self, proposed, [recipe.name for recipe in self._recipes])
+        dialog.accepted.connect(
+            lambda: self._put_recipes(with_recipe(self._recipes, Recipe(dialog.name.text().strip(), steps)))
+        )
+        dialog.open()
+
+    def _forget_recipe(self, recipe: Recipe) -> None:
+        before = self._recipes
+        self._put_recipes(tuple(own for own in before if own != recipe))
+        self.studio.asks.notice(
+            translate("Gavotte", "The recipe “{name}” was deleted.").format(name=recipe.name),
+            translate("Gavotte", "Undo"),
+            lambda: self._put_recipes(before),
+        )
+
+    def _put_recipes(self, recipes: tuple[Recipe, ...]) -> None:
+        try:
+            keep_recipes(self.studio.library, recipes)
+        except LibraryError as error:
+            self.studio.asks.notice(str(error))
+            return
+        self._recipes = recipes
+        self.side.chain.show_recipes(recipes)
+
+    # -- what lies there until the next time --------------------------------------------------------
+
+    def _lay_what_was(self) -> None:
+        """Lay down what was on the bench the last time, once."""
+        if self._is_laid:
+            return
+        self._is_laid = True
+        try:
+            kept = self.studio.library.kept(BENCH_DOCUMENT)
+        except (LibraryError, FormatError) as error:
+            self.studio.asks.notice(str(error))
+            return
+        if kept is not None and kept.source is not None:
+            self.bench.lay(kept)
+
+    def _keep_now(self) -> None:
+        if self._keeping.isActive():
+            self._keeping.stop()
+            self._keep_bench()
+
+    def _keep_bench(self) -> None:
+        there: OnBench = self.bench.there
+        try:
+            self.studio.library.keep(BENCH_DOCUMENT, there)
+        except LibraryError as error:
+            words = translate("Gavotte", "{error} What lies on the bench is not saved yet; it is tried again.")
+            self.studio.asks.notice(words.format(error=error))
+            self._keeping.start(10 * _SOON_MS)

@@ -1,0 +1,106 @@
+"""Music in the making: what a step of the workshop is given and gives back."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+
+from gavotte.harmony.ground import ground_of
+from gavotte.labelling.labeller import Labelled, labelled
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.by_identity import kept_by_identity
+from gavotte.solo.document import KeyRegion, Note, Solo
+from gavotte.solo.spelling import respell_notes
+from gavotte.theory.key import Key
+from gavotte.theory.pitch import spell
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A line with its chords. ``origins`` says of its notes (ids) which of the source's notes they were made of;
+    a note of no such origin was added. ``told`` is what could not be done and is left to the user, ``way`` which of
+    several ways was taken.
+    """
+
+    solo: Solo
+    origins: Mapping[str, str] = field(default_factory=dict)
+    told: tuple[str, ...] = ()
+    way: str = ""
+
+    @property
+    def labelled(self) -> Labelled:
+        """The line with its labels."""
+        return labelled_once(self.solo)
+
+    def with_notes(self, notes: Iterable[Note], made_of: Mapping[str, str] | None = None) -> Piece:
+        """The piece with other notes, sorted and spelled anew where their pitch is another one.
+
+        ``made_of`` gives, for notes with new ids, the piece's note each was made of.
+        """
+        kept = {note.id: note for note in self.solo.notes}
+        line = tuple(sorted(notes, key=lambda note: (note.onset, not note.grace)))
+        fresh = frozenset(n.id for n in line if n.id not in kept or kept[n.id].pitch.midi != n.pitch.midi)
+        ids = {note.id for note in line}
+        solo = replace(
+            self.solo,
+            notes=line,
+            decisions=tuple(d for d in self.solo.decisions if d.note in ids and d.note not in fresh),
+            readings=tuple(r for r in self.solo.readings if {r.first, r.last} <= ids - fresh),
+        )
+        solo = _spelled(solo, fresh)
+        made_of = made_of or {}
+        origins = {
+            note.id: origin
+            for note in solo.notes
+            if (origin := self.origins.get(made_of.get(note.id, note.id))) is not None
+        }
+        return replace(self, solo=solo, origins=origins)
+
+    def with_each(self, change: Callable[[int, Note], Note]) -> Piece:
+        """The piece with every note changed; ``change`` is given its place and the note."""
+        return self.with_notes(change(place, note) for place, note in enumerate(self.solo.notes))
+
+    def telling(self, *words: str) -> Piece:
+        """The piece with something more to tell, each thing once."""
+        return replace(self, told=tuple(dict.fromkeys((*self.told, *words))))
+
+
+def _spelled(solo: Solo, fresh: frozenset[str]) -> Solo:
+    """The solo with some notes spelled anew, by the keys that are heard: a cycle goes far from its signature."""
+    ground = ground_of(solo)
+    heard = [key.region for key in ground.keys]
+    for change in ground.changes:
+        key, root = ground.key_at(change.onset).key, change.chord.root
+        if abs(root.fifths - key.fifths - _MIDDLE) > _NEAR:
+            # Over a chord this far away its own names are the readable ones.
+            heard += [KeyRegion(change.onset, Key(root)), KeyRegion(change.end, ground.key_at(change.end).key)]
+    keys = {region.onset: region for region in sorted(heard, key=lambda region: region.onset)}
+    return replace(solo, notes=respell_notes(replace(solo, keys=tuple(keys.values())), fresh).notes)
+
+
+_MIDDLE, _NEAR = 2, 5
+"""Where the middle of a key's names lies on the line of fifths, and how far from it a chord's root is near."""
+
+
+def piece_of(solo: Solo) -> Piece:
+    """A source as a piece: each note is made of itself."""
+    return Piece(solo, {note.id: note.id for note in solo.notes})
+
+
+@kept_by_identity(8)
+def labelled_once(solo: Solo) -> Labelled:
+    """A solo with its labels, worked out once for the solos asked for last."""
+    return labelled(solo)
+
+
+def changed_pitch(note: Note, midi: int) -> Note:
+    """A note at another pitch, spelled for the time being; what its string and finger were holds no longer."""
+    if midi == note.pitch.midi:
+        return note
+    return replace(note, pitch=spell(midi, 0), string=0, finger="")
+
+
+def length_of(solo: Solo) -> Fraction:
+    """How long a piece lasts, in whole bars from the first full one to the end of its notes and chords."""
+    return BarGrid(solo).bars[-1].end
