@@ -97,6 +97,7 @@ _COUNTED = {
     "lick": (QT_TRANSLATE_NOOP("Gavotte", "lick"), QT_TRANSLATE_NOOP("Gavotte", "licks")),
     "beat": (QT_TRANSLATE_NOOP("Gavotte", "beat"), QT_TRANSLATE_NOOP("Gavotte", "beats")),
     "bar": (QT_TRANSLATE_NOOP("Gavotte", "bar"), QT_TRANSLATE_NOOP("Gavotte", "bars")),
+    "step": (QT_TRANSLATE_NOOP("Gavotte", "step"), QT_TRANSLATE_NOOP("Gavotte", "steps")),
     "chord symbol": (QT_TRANSLATE_NOOP("Gavotte", "chord symbol"), QT_TRANSLATE_NOOP("Gavotte", "chord symbols")),
 }
 

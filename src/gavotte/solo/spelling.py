@@ -52,7 +52,10 @@ def _with_fifths(plain: Pitch, side: int, key: Key) -> Pitch:
     if wanted_sharp == is_sharp:
         return plain
     other = PitchName.from_fifths(fifths + (12 if wanted_sharp else -12))
-    return respelled(plain, other) if abs(other.fifths - key.fifths - 2) <= _FAR and abs(other.alter) < 2 else plain
+    # A white key by the name of its neighbour is harder to read than any chromatic step: F E E♭, and no F♭.
+    is_white = plain.alter == 0 and other.pitch_class not in key.pitch_classes
+    near = abs(other.fifths - key.fifths - 2) <= _FAR and abs(other.alter) < 2
+    return respelled(plain, other) if near and not is_white else plain
 
 
 def respell_notes(solo: Solo, wanted: frozenset[str] | None = None) -> Solo:

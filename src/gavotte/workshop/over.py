@@ -48,8 +48,8 @@ class Manner:
     """How a line is laid over a progression.
 
     ``any_chord`` has it fitted to chords of other kinds than its own, ``other_values`` brought to half or twice its
-    values where a chord is shorter or longer, ``again`` repeated while a chord lasts, ``close`` its last bar end on a
-    held chord tone.
+    values where a chord is shorter or longer, ``again`` repeated while a chord lasts, ``parts`` taken chord by
+    chord, each part over a chord of its kind, ``close`` its last bar end on a held chord tone.
     """
 
     how: Fit = Fit.DEGREE
@@ -58,6 +58,7 @@ class Manner:
     any_chord: bool = True
     other_values: bool = True
     again: bool = False
+    parts: bool = False
     close: bool = False
 
 
@@ -76,6 +77,12 @@ class _Unit:
     changes: tuple[Change, ...]
 
     @property
+    def lands(self) -> bool:
+        """Whether over its last chord it only lands: that chord may begin the next placing."""
+        last = self.changes[-1].onset
+        return len(self.changes) > 1 and sum(note.onset >= last for note in self.piece.solo.notes) <= 1
+
+    @property
     def start(self) -> Fraction:
         return self.piece.solo.notes[0].onset
 
@@ -89,20 +96,23 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
 
     Raises ValueError where the line has no chord to be placed by.
     """
-    unit = _unit(piece)
+    whole = _unit(piece)
+    units = _by_chord(whole) if manner.parts else (whole,)
     grid = BarGrid(progression)
     changes = changes_of(replace(progression, form_end=grid.bars[-1].end))
-    timed = {Fraction(1): unit.piece.labelled}
+    timed: dict[tuple[int, Fraction], Labelled] = {}
     notes: list[Note] = []
     made_of: dict[str, str] = {}
     left: list[Change] = []
     before: int | None = None
-    for number, (run, factor) in enumerate(_placings(unit, changes, manner, left)):
+    for number, placing in enumerate(_placings(units, changes, manner, left)):
         give_way()
-        if factor not in timed:
-            timed[factor] = labelled_once(replace(in_values(unit.piece.solo, factor), pickup=Fraction(0)))
-        pitches = _placed(unit, run, timed[factor], progression, manner, number, before)
-        line = timed[factor].solo.notes
+        unit, run, factor = placing.unit, placing.run, placing.factor
+        key = (units.index(unit), factor)
+        if key not in timed:
+            timed[key] = labelled_once(replace(in_values(unit.piece.solo, factor), pickup=Fraction(0)))
+        pitches = _placed(placing, timed[key], progression, manner, number, before)
+        line = timed[key].solo.notes
         start = run[0].onset + line[0].onset
         notes = [_cut(note, start) for note in notes if note.onset < start]
         for note, midi in zip(line, pitches, strict=True):
@@ -110,7 +120,7 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
             made_of[fresh.id] = note.id
             notes.append(fresh)
         before = pitches[-1]
-    said = _left_words(left, unit, grid)
+    said = _left_words(left, units, grid)
     if not notes:
         return Piece(progression, {}, said)
     notes = [_cut(note, changes[-1].end) for note in notes if note.onset < changes[-1].end]
@@ -150,36 +160,67 @@ def _moved(solo: Solo, by: Fraction) -> Solo:
     return replace(solo, notes=tuple(shifted(note, by) for note in solo.notes))
 
 
+def _by_chord(whole: _Unit) -> tuple[_Unit, ...]:
+    """The line cut into what is played over each of its chords."""
+    parts: list[_Unit] = []
+    for change in whole.changes:
+        notes = [note for note in whole.piece.solo.notes if change.onset <= note.onset < change.end]
+        if not parts:
+            notes = [note for note in whole.piece.solo.notes if note.onset < change.onset] + notes
+        if notes:
+            solo = replace(whole.piece.solo, notes=tuple(_cut(note, change.end) for note in notes))
+            event = ChordEvent("c0", Fraction(0), write_chord_symbol(change.chord))
+            solo = replace(_moved(solo, -change.onset), chords=(event,))
+            parts.append(_Unit(replace(whole.piece, solo=solo), (replace(change, onset=Fraction(0)),)))
+    return tuple(parts)
+
+
+@dataclass(frozen=True)
+class _Placing:
+    """A run of the progression's chords a unit is placed on, and in how many times its values."""
+
+    unit: _Unit
+    run: Sequence[Change]
+    factor: Fraction
+
+
 def _placings(
-    unit: _Unit, changes: Sequence[Change], manner: Manner, left: list[Change]
-) -> Iterator[tuple[Sequence[Change], Fraction]]:
-    """Each run of the progression's chords the line is placed on, and in how many times its values; ``left`` gathers
-    the chords over which it can't go.
-    """
-    own = unit.changes
+    units: Sequence[_Unit], changes: Sequence[Change], manner: Manner, left: list[Change]
+) -> Iterator[_Placing]:
+    """Where the line, or its parts, are placed; ``left`` gathers the chords over which nothing can go."""
     index, covered = 0, 0
     reached = changes[0].onset - _LONG_AGO
-    # The note a line lands on over its last chord may be the first chord of the next placing.
-    lands = len(own) > 1 and sum(note.onset >= own[-1].onset for note in unit.piece.solo.notes) <= 1
     while index < len(changes):
-        run = changes[index : index + len(own)]
-        factor = _factor(unit, run, manner) if len(run) == len(own) and _suits(own, run, manner) else None
-        if factor is None or run[0].onset + unit.start * factor < reached:
+        placing = next(_fitting(units, changes, index, manner), None)
+        if placing is None or placing.run[0].onset + placing.unit.start * placing.factor < reached:
             if index >= covered:
-                left.append(run[0])
+                left.append(changes[index])
             index += 1
             continue
-        yield run, factor
-        covered = index + len(own)
-        reached = run[0].onset + (own[-1].onset if lands else unit.end) * factor
-        if len(own) == 1 and manner.again:
+        yield placing
+        unit, run, factor = placing.unit, placing.run, placing.factor
+        covered = index + len(unit.changes)
+        lands = unit.lands
+        reached = run[0].onset + (unit.changes[-1].onset if lands else unit.end) * factor
+        if len(run) == 1 and manner.again:
             length = max(_whole_beats(unit) * factor, Fraction(1))
             start = run[0].onset + length
             while start + unit.end * factor <= run[0].end:
-                yield [replace(run[0], onset=start, length=run[0].end - start)], factor
+                yield _Placing(unit, [replace(run[0], onset=start, length=run[0].end - start)], factor)
                 reached = start + unit.end * factor
                 start += length
         index = covered - 1 if lands else covered
+
+
+def _fitting(units: Sequence[_Unit], changes: Sequence[Change], index: int, manner: Manner) -> Iterator[_Placing]:
+    """The units that fit the chords from one on, those over a chord of the same kind first."""
+    kind = chord_quality(changes[index].chord)
+    for unit in sorted(units, key=lambda unit: chord_quality(unit.changes[0].chord) != kind):
+        run = changes[index : index + len(unit.changes)]
+        if len(run) == len(unit.changes) and _suits(unit.changes, run, manner):
+            factor = _factor(unit, run, manner)
+            if factor is not None:
+                yield _Placing(unit, run, factor)
 
 
 _LONG_AGO = 10_000
@@ -228,13 +269,15 @@ def _factor(unit: _Unit, run: Sequence[Change], manner: Manner) -> Fraction | No
     return None
 
 
-def _left_words(left: Sequence[Change], unit: _Unit, grid: BarGrid) -> tuple[str, ...]:
+def _left_words(left: Sequence[Change], units: Sequence[_Unit], grid: BarGrid) -> tuple[str, ...]:
     """What is told of the chords over which the line can't go."""
     if not left:
         return ()
     shown = [f"{symbol_words(write_chord_symbol(c.chord))} in bar {grid.at(c.onset).number}" for c in left[:_MOST_TOLD]]
     more = f" and {len(left) - _MOST_TOLD} more" if len(left) > _MOST_TOLD else ""
-    why = "no room or no such chord" if len(unit.changes) == 1 else "no such progression begins there"
+    own = units[0].changes
+    moves = " ".join(symbol_words(write_chord_symbol(change.chord)) for change in own)
+    why = "no room or no such chord" if len(own) == 1 else f"nothing moves as {moves} there"
     return (f"Left to you, {why}: {', '.join(shown)}{more}.",)
 
 
@@ -242,17 +285,12 @@ _MOST_TOLD = 4
 
 
 def _placed(
-    unit: _Unit,
-    run: Sequence[Change],
-    timed: Labelled,
-    progression: Solo,
-    manner: Manner,
-    number: int,
-    before: int | None,
+    placing: _Placing, timed: Labelled, progression: Solo, manner: Manner, number: int, before: int | None
 ) -> list[int]:
-    """The line's pitches on one run of chords, in the octave and on the chord tone it is to begin with; ``before`` is
-    the pitch at which the placing before ended.
+    """The pitches of a placing, in the octave and on the chord tone it is to begin with; ``before`` is where (MIDI) the
+    one before ended.
     """
+    unit, run = placing.unit, placing.run
     chords = [
         ChordEvent(own.id, own.onset, write_chord_symbol(change.chord))
         for own, change in zip(timed.solo.chords, run, strict=True)

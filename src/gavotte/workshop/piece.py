@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
-from gavotte.harmony.ground import ground_of
+from gavotte.harmony.ground import Ground, ground_of
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.by_identity import kept_by_identity
 from gavotte.solo.document import KeyRegion, Note, Solo
 from gavotte.solo.spelling import respell_notes
 from gavotte.theory.key import Key
-from gavotte.theory.pitch import spell
+from gavotte.theory.pitch import respelled, spell
 
 
 @dataclass(frozen=True)
@@ -76,7 +77,29 @@ def _spelled(solo: Solo, fresh: frozenset[str]) -> Solo:
             # Over a chord this far away its own names are the readable ones.
             heard += [KeyRegion(change.onset, Key(root)), KeyRegion(change.end, ground.key_at(change.end).key)]
     keys = {region.onset: region for region in sorted(heard, key=lambda region: region.onset)}
-    return replace(solo, notes=respell_notes(replace(solo, keys=tuple(keys.values())), fresh).notes)
+    notes = respell_notes(replace(solo, keys=tuple(keys.values())), fresh).notes
+    return replace(solo, notes=_as_colours(notes, ground, fresh))
+
+
+def _as_colours(notes: tuple[Note, ...], ground: Ground, fresh: frozenset[str]) -> tuple[Note, ...]:
+    """The notes with lowered ninths and thirteenths of dominants named so, unless they lead a half step up."""
+    line, changes = list(notes), ground.changes
+    for place, note in enumerate(line):
+        index = bisect_right(changes, note.onset, key=lambda change: change.onset) - 1
+        if note.id not in fresh or index < 0 or not changes[index].chord.is_dominant:
+            continue
+        chord = changes[index].chord
+        degree = chord.degree_of(note.pitch.pitch_class)
+        leads_up = place + 1 < len(line) and line[place + 1].pitch.midi - note.pitch.midi == 1
+        if degree in _LOWERED and not leads_up:
+            name = chord.name_of(degree)
+            if name.alter >= -1 and str(name) not in _AWKWARD:
+                line[place] = replace(note, pitch=respelled(note.pitch, name))
+    return tuple(line)
+
+
+_LOWERED = frozenset({"b9", "b13"})
+_AWKWARD = frozenset({"Cb", "Fb"})
 
 
 _MIDDLE, _NEAR = 2, 5

@@ -122,6 +122,15 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
             enabled=lambda: len(selection.notes()) > 2,
         ),
         Command(
+            "edit.work",
+            translate("Gavotte", "Work on the selection"),
+            lambda: studio.asks.go("workshop", "", "selection"),
+            ("Ctrl+Alt+W",),
+            edit,
+            1,
+            enabled=lambda: len(selection.notes()) > 1,
+        ),
+        Command(
             "edit.details",
             translate("Gavotte", "Details of the solo…"),
             window.change_details,

@@ -39,6 +39,7 @@ def _over(piece: Piece, values: Values, around: Around) -> Piece:
         any_chord=values.is_on("any_chord"),
         other_values=values.is_on("other_values"),
         again=values.is_on("again"),
+        parts=values.is_on("parts"),
         close=values.is_on("close"),
     )
     try:
@@ -108,6 +109,7 @@ OVER = Operation(
         Option("any_chord", "On other kinds of chords too", True),
         Option("other_values", "Halved or doubled to fit", True),
         Option("again", "Again while a chord lasts", False),
+        Option("parts", "Taken chord by chord", False, hint="Each part of the line goes over a chord of its kind"),
         Option("close", "Last bar held to close", False),
     ),
     _over,

@@ -26,12 +26,15 @@ def _part(piece: Piece, values: Values, _: Around) -> Piece:
     return piece.with_notes(kept)
 
 
-_PART_WORDS = {
-    "first away": "without its first {count}",
-    "last away": "without its last {count}",
-    "tail": "its last {count}",
-    "head": "its first {count}",
-}
+_PART_WORDS = {"first away": "without its first", "last away": "without its last", "tail": "its last",
+               "head": "its first"}  # fmt: skip
+
+
+def _part_words(values: Values) -> str:
+    count = values.number("count")
+    return f"{_PART_WORDS[values.text('which')]} {'note' if count == 1 else f'{count} notes'}"
+
+
 PART = Operation(
     "part",
     "A part of it",
@@ -47,7 +50,7 @@ PART = Operation(
         Option("count", "Notes", 1, lowest=1, highest=64),
     ),
     _part,
-    lambda values: _PART_WORDS[values.text("which")].format(count=values.number("count")),
+    _part_words,
     choosing="which",
 )  # fmt: skip
 _THIRD = (3, 4)

@@ -189,6 +189,16 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
             (desk,),
         ),
         Command(
+            "vocabulary.work",
+            translate("Gavotte", "Work on it at the Workshop"),
+            desk.work_on,
+            ("W",),
+            menu,
+            4,
+            (desk.licks, desk.page),
+            enabled=lambda: desk.is_kept,
+        ),
+        Command(
             "vocabulary.delete",
             translate("Gavotte", "Delete the lick"),
             desk.delete_current,

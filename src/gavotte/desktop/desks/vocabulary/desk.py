@@ -577,6 +577,11 @@ class VocabularyDesk(Desk):
         if self._lick_id is not None:
             self.studio.edits.delete_lick(self._lick_id)
 
+    def work_on(self) -> None:
+        """Take the chosen lick to the Workshop."""
+        if self._lick_id is not None:
+            self.studio.asks.go("workshop", self._lick_id)
+
     def keep_place(self) -> None:
         """Keep the place of a solo that is shown as a lick."""
         lick = self.view.lick

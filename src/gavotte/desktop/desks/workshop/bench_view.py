@@ -17,6 +17,10 @@ from gavotte.engraving.engraver import Engraver
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 
+_SMALLER = 0.6
+"""How large the source is shown beside the result."""
+_HEIGHTS = [190, 520]
+
 
 class BenchView(QWidget):
     """``page`` shows the result, ``source`` what it was made of. ``selected`` are the result's selected notes (ids).
@@ -56,9 +60,10 @@ class BenchView(QWidget):
         self._parts.setChildrenCollapsible(False)
         self._parts.addWidget(above)
         self._parts.addWidget(below)
-        self._parts.setStretchFactor(0, 2)
-        self._parts.setStretchFactor(1, 5)
-        self.source.setMinimumHeight(130)
+        self._parts.setStretchFactor(0, 0)
+        self._parts.setStretchFactor(1, 1)
+        self._parts.setSizes(_HEIGHTS)
+        self.source.setMinimumHeight(150)
         self.page.setMinimumHeight(120)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -72,7 +77,7 @@ class BenchView(QWidget):
 
     def set_zoom(self, zoom: float) -> None:
         """Show both pages larger or smaller."""
-        self.source.set_zoom(zoom)
+        self.source.set_zoom(_SMALLER * zoom)
         self.page.set_zoom(zoom)
 
     def set_numerals(self, shown: bool) -> None:

@@ -120,7 +120,7 @@ class WorkshopDesk(Desk):
         bench, working, chain = self.bench, self.working, self.side.chain
         bench.changed.connect(self._bench_changed)
         bench.chosen_changed.connect(self._show_chain)
-        bench.chosen_changed.connect(self._propose)
+        bench.chosen_changed.connect(self._propose_if_shown)
         working.done.connect(self._worked)
         working.proposed.connect(self._show_choices)
         working.varied.connect(self._show_variations)
@@ -293,9 +293,11 @@ class WorkshopDesk(Desk):
         elif name == "variations":
             self.working.vary(int(self.side.variations.seed.value()))
 
+    def _propose_if_shown(self) -> None:
+        if self.side.page_shown == "choices":
+            self._propose()
+
     def _propose(self) -> None:
-        if self.side.page_shown != "choices":
-            return
         step = self.bench.step
         if step is None:
             self.side.choices.show_proposals((), translate("Gavotte", "Choose a step to see what it could make."))
@@ -326,7 +328,7 @@ class WorkshopDesk(Desk):
             if proposals
             else translate("Gavotte", "No variation was found. Try another seed.")
         )
-        self.side.variations.show_proposals(proposals, words)
+        self.side.variations.show_proposals(proposals, words, 0 if proposals else -1)
 
     # -- sources ------------------------------------------------------------------------------------
 

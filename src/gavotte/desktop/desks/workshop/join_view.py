@@ -85,14 +85,27 @@ class JoinView(QWidget):
     # -- painting -----------------------------------------------------------------------------------
 
     def _stretch(self) -> range:
-        """The places of the result's notes there is room for."""
+        """The places of the result's notes that are shown: those about the note where the user is that go once through
+        the source, as many as there is room for.
+        """
         assert self._pieces is not None
-        notes = self._pieces[1].solo.notes
+        source, result = self._pieces
         room = max(4, int((self.width() - 2 * _LEFT) / _NARROWEST))
-        places = self._pieces[1].solo.places
-        here = places.get(self._current, 0) if self._current is not None else 0
-        first = max(0, min(here - here % room, len(notes) - 1))
-        return range(first, min(len(notes), first + room))
+        here = result.solo.places.get(self._current, 0) if self._current is not None else 0
+        before = [source.solo.places.get(result.origins.get(note.id, "")) for note in result.solo.notes]
+        first = last = here
+        while first and self._goes_on(before[first - 1], before[first]):
+            first -= 1
+        while last + 1 < len(before) and self._goes_on(before[last], before[last + 1]):
+            last += 1
+        if last - first >= room:
+            first = max(first, here - room // 2)
+        return range(first, min(last + 1, first + room))
+
+    @staticmethod
+    def _goes_on(origin: int | None, following: int | None) -> bool:
+        """Whether a note goes on through the source from the one before it."""
+        return origin is None or following is None or origin < following
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         with painting(self) as painter:
