@@ -9,6 +9,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from gavotte.solo.document import Solo
+from gavotte.workshop.etude import Stock
 from gavotte.workshop.piece import Piece
 
 Value = str | int | bool
@@ -20,7 +21,7 @@ class Option:
 
     A ``str`` with ``choices`` (value and words) is one of these, one without them a text; an ``int`` lies between
     ``lowest`` and ``highest``; a ``bool`` is on or off. With ``of_lines`` it is one of the lines there are around, by
-    its name. ``only_if`` names another option with the values under which
+    its name; what ``is_hidden`` has no control of its own. ``only_if`` names another option with the values under which
     this one counts.
     """
 
@@ -32,6 +33,7 @@ class Option:
     highest: int = 0
     hint: str = ""
     of_lines: bool = False
+    is_hidden: bool = False
     only_if: tuple[str, frozenset[Value]] | None = None
 
     def accepted(self, value: object) -> Value:
@@ -52,9 +54,12 @@ def one_of(name: str, words: str, choices: Sequence[tuple[str, str]], default: s
 
 @dataclass(frozen=True)
 class Around:
-    """What operations may use beside the piece: other ``lines`` by their names (the open solo, licks)."""
+    """What operations may use beside the piece: other ``lines`` by their names (the open solo, licks), and ``stock``,
+    which gives all licks that can be laid over a progression.
+    """
 
     lines: Mapping[str, Solo] = field(default_factory=dict)
+    stock: Callable[[], Sequence[Stock]] = tuple
 
 
 NOTHING_AROUND = Around()
@@ -132,7 +137,8 @@ class Operation:
         values = Values(self, chosen)
         if self.told is not None:
             return self.told(values)
-        said = [values.words(option.name) for option in self.options if values.counts(option.name)]
+        there = [option.name for option in self.options if not option.is_hidden]
+        said = [values.words(name) for name in there if values.counts(name)]
         return ", ".join(filter(None, said))
 
 

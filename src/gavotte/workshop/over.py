@@ -70,8 +70,8 @@ _WIDEST_GAP = 7
 
 
 @dataclass(frozen=True)
-class _Unit:
-    """The line as it is placed: its piece with its first chord at 0 and every chord it goes through."""
+class Unit:
+    """A line as it is placed: its piece with its first chord at 0, and every chord it goes through (``changes``)."""
 
     piece: Piece
     changes: tuple[Change, ...]
@@ -84,10 +84,12 @@ class _Unit:
 
     @property
     def start(self) -> Fraction:
+        """Where its first note begins; negative where it leads into the first chord."""
         return self.piece.solo.notes[0].onset
 
     @property
     def end(self) -> Fraction:
+        """Where its last note ends."""
         return self.piece.solo.notes[-1].end
 
 
@@ -96,7 +98,7 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
 
     Raises ValueError where the line has no chord to be placed by.
     """
-    whole = _unit(piece)
+    whole = unit_of(piece)
     units = _by_chord(whole) if manner.parts else (whole,)
     grid = BarGrid(progression)
     changes = changes_of(replace(progression, form_end=grid.bars[-1].end))
@@ -114,7 +116,7 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
         pitches = _placed(placing, timed[key], progression, manner, number, before)
         line = timed[key].solo.notes
         start = run[0].onset + line[0].onset
-        notes = [_cut(note, start) for note in notes if note.onset < start]
+        notes = [cut_note(note, start) for note in notes if note.onset < start]
         for note, midi in zip(line, pitches, strict=True):
             fresh = changed_pitch(replace(note, id=f"{number}:{note.id}", onset=note.onset + run[0].onset), midi)
             made_of[fresh.id] = note.id
@@ -123,22 +125,25 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
     said = _left_words(left, units, grid)
     if not notes:
         return Piece(progression, {}, said)
-    notes = [_cut(note, changes[-1].end) for note in notes if note.onset < changes[-1].end]
-    pickup = max(progression.pickup, _pickup(notes, progression))
-    result = Piece(replace(progression, pickup=pickup), piece.origins).with_notes(notes, made_of)
+    notes = [cut_note(note, changes[-1].end) for note in notes if note.onset < changes[-1].end]
+    ground = replace(progression, pickup=pickup_of(notes, progression))
+    result = Piece(ground, piece.origins).with_notes(notes, made_of)
     return (_closed(result, changes) if manner.close else result).telling(*said)
 
 
-def _pickup(notes: Sequence[Note], progression: Solo) -> Fraction:
+def pickup_of(notes: Sequence[Note], progression: Solo) -> Fraction:
+    """How long a pickup a progression needs (quarter notes) for notes that begin before it."""
     bar = progression.meters[0].meter.bar_length
-    return min(max(Fraction(0), -notes[0].onset), bar - Fraction(1, 64))
+    return max(progression.pickup, min(max(Fraction(0), -notes[0].onset), bar - Fraction(1, 64)))
 
 
-def _cut(note: Note, at: Fraction) -> Note:
+def cut_note(note: Note, at: Fraction) -> Note:
+    """A note that ends at a time (quarter notes) at the latest."""
     return note if note.end <= at else replace(note, duration=at - note.onset, written=(), tuplet=None)
 
 
-def _unit(piece: Piece) -> _Unit:
+def unit_of(piece: Piece) -> Unit:
+    """A piece's line by its own first chord. Raises ValueError where it has none."""
     solo = piece.solo
     start, end = solo.notes[0].onset, solo.notes[-1].end
     # What only leads into the first bar is heard over the first chord of it.
@@ -150,7 +155,7 @@ def _unit(piece: Piece) -> _Unit:
     own = tuple(Change(max(c.onset, origin) - origin, c.end - max(c.onset, origin), c.chord) for c in changes)
     events = tuple(ChordEvent(f"c{k}", c.onset, write_chord_symbol(c.chord)) for k, c in enumerate(own))
     moved = replace(_moved(solo, -origin), chords=events)
-    return _Unit(replace(piece, solo=moved), own)
+    return Unit(replace(piece, solo=moved), own)
 
 
 def _moved(solo: Solo, by: Fraction) -> Solo:
@@ -160,18 +165,18 @@ def _moved(solo: Solo, by: Fraction) -> Solo:
     return replace(solo, notes=tuple(shifted(note, by) for note in solo.notes))
 
 
-def _by_chord(whole: _Unit) -> tuple[_Unit, ...]:
+def _by_chord(whole: Unit) -> tuple[Unit, ...]:
     """The line cut into what is played over each of its chords."""
-    parts: list[_Unit] = []
+    parts: list[Unit] = []
     for change in whole.changes:
         notes = [note for note in whole.piece.solo.notes if change.onset <= note.onset < change.end]
         if not parts:
             notes = [note for note in whole.piece.solo.notes if note.onset < change.onset] + notes
         if notes:
-            solo = replace(whole.piece.solo, notes=tuple(_cut(note, change.end) for note in notes))
+            solo = replace(whole.piece.solo, notes=tuple(cut_note(note, change.end) for note in notes))
             event = ChordEvent("c0", Fraction(0), write_chord_symbol(change.chord))
             solo = replace(_moved(solo, -change.onset), chords=(event,))
-            parts.append(_Unit(replace(whole.piece, solo=solo), (replace(change, onset=Fraction(0)),)))
+            parts.append(Unit(replace(whole.piece, solo=solo), (replace(change, onset=Fraction(0)),)))
     return tuple(parts)
 
 
@@ -179,13 +184,13 @@ def _by_chord(whole: _Unit) -> tuple[_Unit, ...]:
 class _Placing:
     """A run of the progression's chords a unit is placed on, and in how many times its values."""
 
-    unit: _Unit
+    unit: Unit
     run: Sequence[Change]
     factor: Fraction
 
 
 def _placings(
-    units: Sequence[_Unit], changes: Sequence[Change], manner: Manner, left: list[Change]
+    units: Sequence[Unit], changes: Sequence[Change], manner: Manner, left: list[Change]
 ) -> Iterator[_Placing]:
     """Where the line, or its parts, are placed; ``left`` gathers the chords over which nothing can go."""
     index, covered = 0, 0
@@ -212,7 +217,7 @@ def _placings(
         index = covered - 1 if lands else covered
 
 
-def _fitting(units: Sequence[_Unit], changes: Sequence[Change], index: int, manner: Manner) -> Iterator[_Placing]:
+def _fitting(units: Sequence[Unit], changes: Sequence[Change], index: int, manner: Manner) -> Iterator[_Placing]:
     """The units that fit the chords from one on, those over a chord of the same kind first."""
     kind = chord_quality(changes[index].chord)
     for unit in sorted(units, key=lambda unit: chord_quality(unit.changes[0].chord) != kind):
@@ -226,7 +231,7 @@ def _fitting(units: Sequence[_Unit], changes: Sequence[Change], index: int, mann
 _LONG_AGO = 10_000
 
 
-def _whole_beats(unit: _Unit) -> Fraction:
+def _whole_beats(unit: Unit) -> Fraction:
     """How long the line lasts with its rest, in whole bars or half ones."""
     bar = unit.piece.solo.meters[0].meter.bar_length
     half = bar / 2
@@ -259,7 +264,7 @@ def _root(change: Change) -> int:
     return change.chord.as_read.root.pitch_class
 
 
-def _factor(unit: _Unit, run: Sequence[Change], manner: Manner) -> Fraction | None:
+def _factor(unit: Unit, run: Sequence[Change], manner: Manner) -> Fraction | None:
     """In how many times its values the line fits a run of chords; None where it does not."""
     for factor in _FACTORS if manner.other_values else _FACTORS[:1]:
         fits = all(a.length * factor == b.length for a, b in zip(unit.changes[:-1], run[:-1], strict=True))
@@ -269,7 +274,7 @@ def _factor(unit: _Unit, run: Sequence[Change], manner: Manner) -> Fraction | No
     return None
 
 
-def _left_words(left: Sequence[Change], units: Sequence[_Unit], grid: BarGrid) -> tuple[str, ...]:
+def _left_words(left: Sequence[Change], units: Sequence[Unit], grid: BarGrid) -> tuple[str, ...]:
     """What is told of the chords over which the line can't go."""
     if not left:
         return ()
@@ -315,7 +320,7 @@ def _placed(
     return min(ways, key=cost)
 
 
-def _shifts(unit: _Unit, manner: Manner, number: int) -> list[int]:
+def _shifts(unit: Unit, manner: Manner, number: int) -> list[int]:
     """By how many steps the line may be moved on its chord's ladder, so that it begins where it is to."""
     if manner.begin is Begin.AS_IT_IS or manner.how is not Fit.DEGREE:
         return [0]
@@ -326,7 +331,7 @@ def _shifts(unit: _Unit, manner: Manner, number: int) -> list[int]:
     return [(wanted - first + 3) % STEPS - 3]
 
 
-def _first_tone(unit: _Unit) -> int:
+def _first_tone(unit: Unit) -> int:
     """The step of the first chord tone of the line."""
     found = unit.piece.labelled
     for note, label in zip(found.frame.notes, found.labels, strict=True):
@@ -354,7 +359,7 @@ def _closed(piece: Piece, changes: Sequence[Change]) -> Piece:
     goal = min(_goals(chord, near), key=lambda midi: abs(midi - near))
     held = inside[0] if inside else replace(before[-1], id=f"close:{before[-1].id}")
     held = replace(held, onset=start, duration=last.end - start, written=(), tuplet=None, grace=False, marks=())
-    kept = [_cut(note, start) for note in before]
+    kept = [cut_note(note, start) for note in before]
     return piece.with_notes([*kept, changed_pitch(held, goal)])
 
 

@@ -17,17 +17,32 @@ from gavotte.theory.key import Key
 from gavotte.theory.pitch import respelled, spell
 
 
+@dataclass(frozen=True, slots=True)
+class Bit:
+    """A lick in an étude: its id, name and source, from where to where it goes (quarter notes), and the ids of others
+    that could stand there, the best first.
+    """
+
+    id: str
+    name: str
+    source: str
+    onset: Fraction
+    end: Fraction
+    others: tuple[str, ...] = ()
+
+
 @dataclass(frozen=True)
 class Piece:
     """A line with its chords. ``origins`` says of its notes (ids) which of the source's notes they were made of;
     a note of no such origin was added. ``told`` is what could not be done and is left to the user, ``way`` which of
-    several ways was taken.
+    several ways was taken, ``bits`` the licks it is put together of.
     """
 
     solo: Solo
     origins: Mapping[str, str] = field(default_factory=dict)
     told: tuple[str, ...] = ()
     way: str = ""
+    bits: tuple[Bit, ...] = ()
 
     @property
     def labelled(self) -> Labelled:
@@ -77,7 +92,12 @@ def _spelled(solo: Solo, fresh: frozenset[str]) -> Solo:
             # Over a chord this far away its own names are the readable ones.
             heard += [KeyRegion(change.onset, Key(root)), KeyRegion(change.end, ground.key_at(change.end).key)]
     keys = {region.onset: region for region in sorted(heard, key=lambda region: region.onset)}
-    notes = respell_notes(replace(solo, keys=tuple(keys.values())), fresh).notes
+    notes = tuple(
+        note
+        if abs(note.pitch.alter) < 2
+        else replace(note, pitch=spell(note.pitch.midi, -2 if note.pitch.alter < 0 else 0))
+        for note in respell_notes(replace(solo, keys=tuple(keys.values())), fresh).notes
+    )
     return replace(solo, notes=_as_colours(notes, ground, fresh))
 
 

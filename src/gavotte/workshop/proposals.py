@@ -23,6 +23,8 @@ from gavotte.workshop.operation import (
 from gavotte.workshop.piece import Piece
 
 MOST_PROPOSALS = 40
+_SEEDS = 6
+"""So many seeds from the one there is on are tried, where it is chosen by the seed."""
 
 
 @dataclass(frozen=True)
@@ -52,7 +54,7 @@ def proposals_for(
     option = operation.option(operation.choosing)
     made: list[Proposal] = []
     seen: set[object] = set()
-    for value, words in _choices(option, around):
+    for value, words in _choices(option, step, around):
         give_way()
         wanted = step.with_value(option.name, value)
         stage = worked(piece, [wanted], operations, around)
@@ -66,11 +68,14 @@ def proposals_for(
     return tuple(made[:MOST_PROPOSALS])
 
 
-def _choices(option: Option, around: Around) -> Iterator[tuple[Value, str]]:
+def _choices(option: Option, step: Step, around: Around) -> Iterator[tuple[Value, str]]:
     if option.of_lines:
         yield from ((name, name) for name in around.lines)
     elif option.choices:
         yield from option.choices
+    elif option.name == "seed":
+        first = int(dict(step.values).get("seed", option.default))
+        yield from ((seed, f"seed {seed}") for seed in range(first, min(option.highest, first + _SEEDS - 1) + 1))
     elif isinstance(option.default, int) and not isinstance(option.default, bool):
         yield from ((number, str(number)) for number in range(option.lowest, option.highest + 1))
 

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from gavotte.harmony.foreignness import chord_quality
+from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import ChordEvent, Solo
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import ChordSymbolError, parse_chord_symbol, write_chord_symbol
@@ -17,6 +18,7 @@ from gavotte.workshop.operation import Around, Operation, OperationError, Option
 from gavotte.workshop.over import Begin, Lead, Manner, laid_over
 from gavotte.workshop.piece import Piece
 from gavotte.workshop.progressions import all_progressions, from_text, laid_out
+from gavotte.writing.choruses import with_choruses
 
 FAMILY = "Other chords"
 OWN_CHORDS, OPEN_SOLO = "own chords", "the open solo"
@@ -43,13 +45,21 @@ def _over(piece: Piece, values: Values, around: Around) -> Piece:
         close=values.is_on("close"),
     )
     try:
-        progression = _progression(piece.solo, values, around)
+        progression = progression_of(piece.solo, values, around)
         return laid_over(piece, progression, manner)
     except ValueError as error:
         raise OperationError(str(error)) from error
 
 
-def _progression(solo: Solo, values: Values, around: Around) -> Solo:
+def progression_of(solo: Solo, values: Values, around: Around) -> Solo:
+    """The progression that was chosen as an empty line, as often as it is wished. Raises OperationError, ValueError."""
+    once = _once(solo, values, around)
+    count = values.number("choruses")
+    length = BarGrid(once).bars[-1].end
+    return with_choruses(once, length, count) if count > 1 else once
+
+
+def _once(solo: Solo, values: Values, around: Around) -> Solo:
     name = values.text("progression")
     if name == OPEN_SOLO:
         other = around.lines.get(OPEN_SOLO)
@@ -67,23 +77,26 @@ def _progression(solo: Solo, values: Values, around: Around) -> Solo:
 
 _OF_PROGRESSION = ("chords", "keys", "heard_keys", "meters", "form_end", "chorus", "sections", "pickup")
 
+PROGRESSION = (
+    one_of(
+        "progression",
+        "Progression",
+        [(name, name) for name in all_progressions()]
+        + [(OPEN_SOLO, "The open solo’s changes"), (OWN_CHORDS, "Chords of your own")],
+    ),
+    Option("chords", "Chords", "| Dm7 | G7 | Cmaj7 | % |", only_if=("progression", frozenset({OWN_CHORDS}))),
+    replace(one_of("key", "In", KEYS), only_if=("progression", frozenset(all_progressions()))),
+    Option("choruses", "Choruses", 1, lowest=1, highest=8),
+)
+"""The options of what is laid over a progression."""
+
 OVER = Operation(
     "over",
     "Through a progression",
     FAMILY,
     "Lays the line on each chord, or run of chords, that suits it",
     (
-        one_of(
-            "progression",
-            "Progression",
-            [(name, name) for name in all_progressions()]
-            + [(OPEN_SOLO, "The open solo’s changes"), (OWN_CHORDS, "Chords of your own")],
-        ),
-        Option("chords", "Chords", "| Dm7 | G7 | Cmaj7 | % |", only_if=("progression", frozenset({OWN_CHORDS}))),
-        replace(
-            one_of("key", "In", KEYS),
-            only_if=("progression", frozenset(all_progressions())),
-        ),
+        *PROGRESSION,
         HOW,
         one_of(
             "begin",

@@ -26,6 +26,9 @@ def workshop_commands(desk: WorkshopDesk) -> tuple[Command, ...]:
     def has_proposal() -> bool:
         return desk.proposal is not None
 
+    def has_bit() -> bool:
+        return desk.side.bits.onset is not None
+
     rows = (
         (0, "selection", translate("Gavotte", "Take the selection of the open solo"), ("Ctrl+Shift+S",),
          desk.take_selection, desk.has_selection, (desk.from_selection,), (desk,)),
@@ -56,6 +59,10 @@ def workshop_commands(desk: WorkshopDesk) -> tuple[Command, ...]:
          (desk.side.choices.take, desk.side.variations.take), (desk,)),
         (2, "more", translate("Gavotte", "Six more variations"), ("Ctrl+Shift+V",), desk.side.variations.make.click,
          has_result, (desk.side.variations.make,), (desk,)),
+        (2, "hold", translate("Gavotte", "Hold the lick, or let it go"), ("H",), desk.side.bits.toggle_held,
+         has_bit, (desk.side.bits.hold,), (desk.side.bits.rows,)),
+        (2, "exchange", translate("Gavotte", "Exchange the lick of the étude"), ("X",), desk.side.bits.exchange_bit,
+         has_bit, (desk.side.bits.exchange,), (desk.side.bits.rows,)),
         (3, "note", translate("Gavotte", "Hear the note"), ("Return",), desk.hear_note, has_result, (), (page,)),
         (3, "source", translate("Gavotte", "Hear the source"), ("S",), desk.hear_source, has_result,
          (desk.hear_a,), (*places, desk.side.choices.list, desk.side.variations.list)),

@@ -17,7 +17,7 @@ from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.workshop.bench import Bench
 from gavotte.desktop.desks.workshop.bench_view import BenchView
 from gavotte.desktop.desks.workshop.commands import workshop_commands
-from gavotte.desktop.desks.workshop.lick_lines import LickLines
+from gavotte.desktop.desks.workshop.lick_lines import LickLines, Stocked
 from gavotte.desktop.desks.workshop.line_dialog import LineDialog
 from gavotte.desktop.desks.workshop.proposals_panel import ProposalsPanel
 from gavotte.desktop.desks.workshop.side import WorkshopSide
@@ -37,6 +37,7 @@ from gavotte.solo.document import Solo
 from gavotte.vocabulary.lick import Lick, Source, keep_lick
 from gavotte.workshop.operation import Around, Recipe, Step, Value
 from gavotte.workshop.operations import OPERATIONS
+from gavotte.workshop.operations.etudes import ETUDE, read_held, written_held
 from gavotte.workshop.proposals import Proposal
 from gavotte.workshop.sheet import key_sheet
 from gavotte.workshop.stacked import Block, stacked
@@ -63,6 +64,7 @@ class WorkshopDesk(Desk):
         self.dialog: LineDialog | LickChoice | LickDialog | RecipeName | None = None
         self._recipes: tuple[Recipe, ...] = ()
         self._is_laid = False
+        self._stock = Stocked(studio.library)
         self._keeping = QTimer(self)
         self._keeping.setSingleShot(True)
         self._keeping.setInterval(_SOON_MS)
@@ -132,6 +134,8 @@ class WorkshopDesk(Desk):
         chain.recipe_wanted.connect(bench.add_all)
         chain.forget_wanted.connect(self._forget_recipe)
         self.side.variations.wanted.connect(working.vary)
+        self.side.bits.held_wanted.connect(self._hold)
+        self.side.bits.chosen.connect(self._go_to)
         self.side.left.connect(self.view.page.setFocus)
         for name, button in self.side.tabs.items():
             button.toggled.connect(lambda on, n=name: self._page_shown(n) if on else None)
@@ -242,9 +246,11 @@ class WorkshopDesk(Desk):
 
     def show_updates(self, changes: Update) -> None:
         self._lay_what_was()
+        if changes & Update.LIBRARY:
+            self._stock = Stocked(self.studio.library)
         if changes & _AROUND:
             licks = self.studio.library.licks()
-            self.working.around = Around(LickLines(self.studio.library, licks, self.studio.session.solo))
+            self.working.around = Around(LickLines(self.studio.library, licks, self.studio.session.solo), self._stock)
             self._show_chain()
         if changes & Update.VIEW:
             self.view.set_zoom(self.studio.view.zoom)
@@ -284,7 +290,39 @@ class WorkshopDesk(Desk):
         if self.view.concert is not before:
             self.studio.playing.music_changed()
         self._show_chain()
+        self._show_bits()
         self._page_shown(self.side.page_shown)
+
+    def _etude_place(self) -> int | None:
+        """The place of the last étude in the chain."""
+        steps = self.bench.there.steps
+        return next((k for k in reversed(range(len(steps))) if steps[k].operation == ETUDE.name), None)
+
+    def _show_bits(self) -> None:
+        """Show what an étude in the chain is put together of."""
+        place, made = self._etude_place(), self.working.made
+        stage = (
+            made.worked.stages[place] if place is not None and made is not None and self.working.is_current else None
+        )
+        there = stage is not None and not stage.problem and bool(stage.piece.bits)
+        self.side.show_bits(there)
+        if stage is not None and there and place is not None:
+            values = dict(self.bench.there.steps[place].values)
+            self.side.bits.show_piece(stage.piece, read_held(str(values.get("held", ""))))
+
+    def _hold(self, onset: Fraction, what: str | None) -> None:
+        """Hold a lick, nothing, or the bench's line at a place of the étude; or, for None, hold nothing there."""
+        place = self._etude_place()
+        if place is None:
+            return
+        self.bench.choose(place)
+        step = self.bench.there.steps[place]
+        held = read_held(str(dict(step.values).get("held", "")))
+        held.pop(onset, None)
+        if what is not None:
+            held[onset] = what
+        words = translate("Gavotte", "Exchange a lick of the étude")
+        self.bench.exchange(step.with_value("held", written_held(held)), words)
 
     def _page_shown(self, name: str) -> None:
         """Work out what the panel that is shown tells."""

@@ -5,11 +5,27 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 
 from gavotte.library.reader import LickEntry
+from gavotte.library.stock import stock_of
 from gavotte.library.store import Library
 from gavotte.solo.document import Solo
+from gavotte.workshop.etude import Stock
 from gavotte.workshop.operations.chords import OPEN_SOLO
 
 _MOST = 300
+
+
+class Stocked:
+    """All licks as they can be laid, read from the library when they are first asked for."""
+
+    def __init__(self, library: Library) -> None:
+        self._library = library
+        self._stock: tuple[Stock, ...] | None = None
+
+    def __call__(self) -> tuple[Stock, ...]:
+        if self._stock is None:
+            with self._library.read_apart() as reader:
+                self._stock = stock_of(reader)
+        return self._stock
 
 
 class LickLines(Mapping[str, Solo]):

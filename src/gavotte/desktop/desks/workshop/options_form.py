@@ -57,7 +57,7 @@ class OptionsForm(QScrollArea):
             return
         values = Values(operation, dict(step.values))
         self._filling = True
-        for option in operation.options:
+        for option in self._shown():
             self._set[option.name](values.value(option.name))
             label, control = self._rows[option.name]
             counts = values.counts(option.name)
@@ -65,6 +65,10 @@ class OptionsForm(QScrollArea):
             if label is not None:
                 label.setVisible(counts)
         self._filling = False
+
+    def _shown(self) -> list[Option]:
+        """The options that have a control."""
+        return [] if self._operation is None else [o for o in self._operation.options if not o.is_hidden]
 
     def _make(self) -> None:
         while self._column.count():
@@ -80,7 +84,7 @@ class OptionsForm(QScrollArea):
         about.setObjectName("quietBody")
         about.setWordWrap(True)
         self._column.addWidget(about)
-        for option in self._operation.options:
+        for option in self._shown():
             control = self._control(option)
             control.setAccessibleName(option.words)
             control.setToolTip(option.hint or option.words)
