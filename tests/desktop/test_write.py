@@ -21,7 +21,7 @@ from gavotte.desktop.shell.window import MainWindow
 from gavotte.solo.document import Articulation, Pick, Solo
 from gavotte.writing.entry import Way
 from gavotte.writing.forms import FORMS
-from gavotte.writing.strings import TUNINGS
+from gavotte.solo.strings import TUNINGS
 
 NONE = Qt.KeyboardModifier.NoModifier
 SHIFT, CTRL, ALT = (getattr(Qt.KeyboardModifier, f"{name}Modifier") for name in ("Shift", "Control", "Alt"))

@@ -14,7 +14,7 @@ from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import PitchError
 from gavotte.writing.checks import writing_checks
 from gavotte.writing.pitches import moved_by_octaves
-from gavotte.writing.strings import TUNINGS, Tuning, fret_of, places
+from gavotte.solo.strings import TUNINGS, Tuning, fret_of, places
 
 CLEAN = make_solo(
     [

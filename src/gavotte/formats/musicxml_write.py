@@ -18,6 +18,7 @@ from gavotte.formats.musicxml_part import UNCERTAIN
 from gavotte.giving_way import give_way
 from gavotte.notation.written import Event, Notation, WrittenBar
 from gavotte.solo.document import Articulation, ChordEvent, Note, Pick, Solo
+from gavotte.solo.strings import fret_of, usual_tuning
 from gavotte.theory.chord import Chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
@@ -60,6 +61,7 @@ class _Writer:
         self.bars = [self.notation.bar(index) for index in range(len(self.notation))]
         instrument = solo.instrument
         self.to_written = Interval(-instrument.transposition_steps, -instrument.transposition_semitones)
+        self.tuning = usual_tuning(instrument)
         self.divisions = self._divisions()
         sounding = [note for note in solo.notes if not note.grace]
         self.follows = {b.id: a for a, b in itertools.pairwise(sounding)}
@@ -276,6 +278,9 @@ class _Writer:
             _add(technical, "fingering", note.finger)
         if note.string:
             _add(technical, "string", note.string)
+            fret = fret_of(note.pitch.midi, note.string, self.tuning) if self.tuning is not None else None
+            if fret is not None:
+                _add(technical, "fret", fret)
         for mark in note.marks:
             if mark.articulation is Articulation.BEND:
                 _add(_add(technical, "bend"), "bend-alter", f"{float(mark.semitones or 1):g}")

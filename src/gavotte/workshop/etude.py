@@ -48,7 +48,7 @@ class Price:
     silence: float = 0.35
     nothing: float = 1.2
     range: float = 3.0
-    values: float = 0.4
+    values: float = 1.5
     chance: float = 0.8
 
 
@@ -247,7 +247,8 @@ class _Maker:
         room = run[-1].end - run[0].onset
         for factor in _FACTORS:
             fits = all(a.length * factor == b.length for a, b in zip(one.changes[:-1], run[:-1], strict=True))
-            if not fits or (len(run) == 1 and factor > 1) or one.notes[-1].onset * factor >= room:
+            # Over one chord nothing tells in which values a line would be at home but its own.
+            if not fits or (len(run) == 1 and factor != 1) or one.notes[-1].onset * factor >= room:
                 continue
             by = (_root(run[0]) - _root(one.changes[0]) + 5) % 12 - 5
             instrument = self._progression.instrument

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -37,6 +38,10 @@ def _rows_of(note: Note) -> int:
     return bool(note.finger) + bool(note.string) + (note.pick is not None)
 
 
+def _without_string(placed: PlacedNote) -> PlacedNote:
+    return replace(placed, note=replace(placed.note, string=0)) if placed.note.string else placed
+
+
 def _is_handled(note: Note) -> bool:
     return _rows_of(note) > 0
 
@@ -52,11 +57,13 @@ def _stroke(painter: QPainter, pick: Pick, x: float, y: float) -> None:
 
 
 class ArticulationItem(QGraphicsItem):
-    """All articulations of a line that the engraver does not draw."""
+    """All articulations of a line that the engraver does not draw; ``strings`` are left out where frets tell them."""
 
-    def __init__(self, line: EngravedLine, colour: QColor, doubt: QColor, parent: QGraphicsItem) -> None:
+    def __init__(
+        self, line: EngravedLine, colour: QColor, doubt: QColor, parent: QGraphicsItem, strings: bool = True
+    ) -> None:
         super().__init__(parent)
-        notes = line.notes
+        notes = line.notes if strings else [_without_string(placed) for placed in line.notes]
         self._notes = [
             (note, notes[i - 1] if i else None, notes[i + 1] if i + 1 < len(notes) else None)
             for i, note in enumerate(notes)

@@ -29,6 +29,7 @@ from gavotte.desktop.page.lane_item import (
     room_above,
 )
 from gavotte.desktop.page.paths import rect
+from gavotte.desktop.page.tab_item import Fret, TabItem, frets_of, room_of
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.engraver import EngravedLine
@@ -38,6 +39,7 @@ from gavotte.harmony.ground import ground_of
 from gavotte.solo.document import Solo
 from gavotte.solo.form import form_marks
 from gavotte.solo.label import Label
+from gavotte.solo.strings import Tuning
 
 
 @dataclass(frozen=True)
@@ -51,6 +53,8 @@ class LineParts:
     footnotes: bool = False
     numerals: bool = False
     breaths: bool = False
+    tuning: Tuning | None = None
+    """The strings of the tablature under the staff, None for none; it stands where a note of the line has a string."""
 
     @property
     def below_ground(self) -> float:
@@ -105,14 +109,20 @@ class LineItem(QGraphicsItem):
         self._pending: frozenset[str] = frozenset()
         self._kept: frozenset[str] | None = None
         high, low = line.ink
-        high = min(high, ArticulationItem(line, QColor(palette.ink), QColor(palette.warning), self).top)
+        frets = frets_of(line, parts.tuning) if parts.tuning is not None else []
+        ink, doubt = QColor(palette.ink), QColor(palette.warning)
+        high = min(high, ArticulationItem(line, ink, doubt, self, strings=not frets).top)
         numerals = _NUMERAL_ROOM if parts.numerals and parts.chords else 0.0
         self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP - numerals
         self._room = room_above(list(self.labels.values())) if parts.lane else 0.0
-        self.ground = max(low, line.staff[1] + SP) + 0.3 * SP + self._room
+        self._under_notes = max(low, line.staff[1] + SP)
+        tablature = room_of(parts.tuning) if parts.tuning is not None and frets else 0.0
+        self.ground = self._under_notes + tablature + 0.3 * SP + self._room
         under = parts.under_staff
         second = SECOND_ROW if has_second_row(self.labels.values()) else 0.0
-        self._bottom = self.ground + parts.below_ground + second if under else max(low, line.staff[1]) + 1.2 * SP
+        self._bottom = (
+            self.ground + parts.below_ground + second if under else max(low, line.staff[1]) + tablature + 1.2 * SP
+        )
         self.breaths = self._build_breaths()
         self._build_staff()
         self._build_chords()
@@ -120,6 +130,7 @@ class LineItem(QGraphicsItem):
         self._build_texts()
         self._build_tie_stubs()
         self._build_lane()
+        self.tablature = self._build_tablature(frets)
         # Arcs, bends and selections reach a little over the line's own room.
         self._reach = QRectF(0, self.top, line.barlines[-1], self.height).adjusted(-8 * SP, -5 * SP, 8 * SP, 5 * SP)
 
@@ -339,6 +350,14 @@ class LineItem(QGraphicsItem):
         self.lane.setZValue(-1)
         self.lane.set_selected(self._selected)
         self.lane.set_kept(self._kept)
+
+    def _build_tablature(self, frets: list[Fret]) -> TabItem | None:
+        if not frets or self._parts.tuning is None:
+            return None
+        left = self._stretches()[0][0] - 1.2 * SP
+        item = TabItem(frets, self.line.barlines, left, self._parts.tuning, self._palette, self)
+        item.setPos(0, self._under_notes)
+        return item
 
     def _build_breaths(self) -> BreathItem | None:
         if not self._parts.breaths:

@@ -28,6 +28,7 @@ from gavotte.solo.differences import changed_times
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.solo.note_labels import NoteLabels
+from gavotte.solo.strings import usual_tuning
 
 _CLEARED_AT_ONCE = 4
 _FEW = 300
@@ -125,6 +126,7 @@ class PageView(QGraphicsView):
         self.setScene(self._page_scene)
         self._held: _Held | None = None
         self._engraver, self._parts = engraver, parts
+        self._tablature = False
         self._solo: Solo | None = None
         self._notation: Notation | None = None
         self._labels: dict[str, Label] = {}
@@ -454,7 +456,9 @@ class PageView(QGraphicsView):
 
     def _make_item(self, line: EngravedLine) -> LineItem:
         assert self._solo is not None
-        item = LineItem(line, self._labels, self._solo, self.palette_in_use, self._parts)
+        tuning = usual_tuning(self._solo.instrument) if self._tablature else None
+        parts = replace(self._parts, tuning=tuning) if tuning is not None else self._parts
+        item = LineItem(line, self._labels, self._solo, self.palette_in_use, parts)
         item.set_pending(self._pending)
         if self._kept is not None:
             item.set_kept(self._kept)
@@ -494,6 +498,13 @@ class PageView(QGraphicsView):
         """Show roman numerals under the chord symbols, or not."""
         if shown != self._parts.numerals:
             self._parts = replace(self._parts, numerals=shown)
+            if self._solo is not None and self._notation is not None:
+                self._make_anew(self._solo, self._notation)
+
+    def set_tablature(self, shown: bool) -> None:
+        """Show tablature under the staff of an instrument with strings, or not."""
+        if shown != self._tablature:
+            self._tablature = shown
             if self._solo is not None and self._notation is not None:
                 self._make_anew(self._solo, self._notation)
 

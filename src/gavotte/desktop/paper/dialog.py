@@ -71,6 +71,11 @@ _PARTS = (
         QT_TRANSLATE_NOOP("Gavotte", "Under each chord symbol what it is in the key heard there"),
     ),
     (
+        "tablature",
+        QT_TRANSLATE_NOOP("Gavotte", "Tablature"),
+        QT_TRANSLATE_NOOP("Gavotte", "For guitar and bass: the frets of notes that have a string"),
+    ),
+    (
         "text",
         QT_TRANSLATE_NOOP("Gavotte", "Analysis as text"),
         QT_TRANSLATE_NOOP("Gavotte", "The arc, the skeleton, and what each phrase and bar does, after the music"),

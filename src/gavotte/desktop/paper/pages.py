@@ -102,7 +102,7 @@ class SheetPages:
         setup = self.setup
         notation = Notation(solo)
         yield 0.0
-        degrees, parts = setup.degrees_of(labels), setup.line_parts(self.sheet.numbered)
+        degrees, parts = setup.degrees_of(labels), setup.line_parts(self.sheet.numbered, solo.instrument)
         shape, staff = LineFormat(self.width, setup.bars), staff_for(solo)
         breaks = line_breaks(notation, setup.bars)
         for number, (first, last) in enumerate(breaks, 1):

@@ -44,7 +44,7 @@ def picture_steps(
     degrees = setup.degrees_of(sheet.labels)
     lines = _chosen_lines(sheet, notation, setup.bars)
     shape = LineFormat(_width(notation, lines, setup.bars), setup.bars)
-    parts = setup.line_parts(sheet.numbered)
+    parts = setup.line_parts(sheet.numbered, sheet.solo.instrument)
     scene = QGraphicsScene()
     y = right = 0.0
     for number, (first, last) in enumerate(lines, 1):

@@ -10,8 +10,9 @@ from PyQt6.QtGui import QPageLayout, QPageSize
 
 from gavotte.desktop.page.line_item import LineParts
 from gavotte.engraving.shapes import STAFF_SPACE
-from gavotte.solo.document import Function
+from gavotte.solo.document import Function, Instrument
 from gavotte.solo.label import Label
+from gavotte.solo.strings import usual_tuning
 
 MARGIN_MM = 14
 SMALLEST_STAFF, LARGEST_STAFF = 4.0, 10.0
@@ -45,6 +46,7 @@ class PageSetup:
     reasons: Reasons = Reasons.NONE
     numerals: bool = False
     text: bool = False
+    tablature: bool = True
 
     @property
     def page_layout(self) -> QPageLayout:
@@ -62,7 +64,7 @@ class PageSetup:
         """The degrees that stand under the notes."""
         return {note: label.shown_degree for note, label in labels.items()} if self.degrees else {}
 
-    def line_parts(self, numbered: bool) -> LineParts:
+    def line_parts(self, numbered: bool, instrument: Instrument) -> LineParts:
         """What is shown of a line; ``numbered`` says whether bar numbers mean anything in the music."""
         return LineParts(
             self.lane,
@@ -71,6 +73,7 @@ class PageSetup:
             self.bar_numbers and numbered,
             self.reasons is not Reasons.NONE,
             self.numerals,
+            tuning=usual_tuning(instrument) if self.tablature else None,
         )
 
 

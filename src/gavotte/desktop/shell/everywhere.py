@@ -211,6 +211,15 @@ def commands_after(window: MainWindow) -> tuple[Command, ...]:
         ),
         Command("view.reader", translate("Gavotte", "Read for my instrument…"), window.choose_reader, (), view, 1),
         Command(
+            "view.tablature",
+            translate("Gavotte", "Tablature"),
+            lambda: view_of.set_tablature(not view_of.tablature),
+            ("Ctrl+Alt+T",),
+            view,
+            1,
+            checked=lambda: view_of.tablature,
+        ),
+        Command(
             "view.numerals",
             translate("Gavotte", "Roman numerals"),
             lambda: view_of.set_numerals(not view_of.numerals),

@@ -14,6 +14,8 @@ SMALLEST, LARGEST, STEP = 0.5, 4.0, 1.15
 class View(QObject):
     """``written`` shows the instrument's written pitch, ``numerals`` roman numerals, ``zoom`` 1 the usual size.
 
+    ``tablature`` shows it under the staff of instruments with strings.
+
     ``reader`` is the instrument its user reads everything for, by name; "" reads each solo for its own.
 
     The school a solo is labelled by belongs to the solo and is kept with it. Signal: ``changed``, emitted by the view
@@ -28,6 +30,7 @@ class View(QObject):
         self.written: bool = settings.value("written", False, type=bool)
         self.reader = str(settings.value("reader", ""))
         self.numerals: bool = settings.value("numerals", False, type=bool)
+        self.tablature: bool = settings.value("tablature", False, type=bool)
         self.zoom = _bounded(float(settings.value("zoom", 1.0)))
 
     def set_written(self, written: bool) -> None:
@@ -57,6 +60,10 @@ class View(QObject):
     def set_numerals(self, shown: bool) -> None:
         """Show roman numerals under the chord symbols, or not."""
         self._set("numerals", shown)
+
+    def set_tablature(self, shown: bool) -> None:
+        """Show tablature under the staff, or not."""
+        self._set("tablature", shown)
 
     def set_zoom(self, zoom: float) -> None:
         """Show pages larger or smaller; 1 is the usual size."""

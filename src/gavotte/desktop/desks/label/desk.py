@@ -102,6 +102,7 @@ class LabelDesk(SoloDesk):
         if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
             self.page.set_numerals(self.studio.view.numerals)
+            self.page.set_tablature(self.studio.view.tablature)
         if solo is None:
             return
         if changes & ~(Update.SELECTION | Update.LIBRARY):

@@ -190,6 +190,7 @@ class PhrasesDesk(SoloDesk):
         if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
             self.page.set_numerals(self.studio.view.numerals)
+            self.page.set_tablature(self.studio.view.tablature)
         if solo is None:
             return
         if changes & ~(Update.SELECTION | Update.LIBRARY):

@@ -259,6 +259,7 @@ class VocabularyDesk(Desk):
             self.refresh()
         if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
+            self.page.set_tablature(self.studio.view.tablature)
             self.view.show_again()
 
     def enter(self) -> None:

@@ -85,6 +85,11 @@ class BenchView(QWidget):
         self.source.set_numerals(shown)
         self.page.set_numerals(shown)
 
+    def set_tablature(self, shown: bool) -> None:
+        """Show tablature on both pages, or not."""
+        self.source.set_tablature(shown)
+        self.page.set_tablature(shown)
+
     @property
     def concert(self) -> Solo | None:
         """The result as it sounds."""

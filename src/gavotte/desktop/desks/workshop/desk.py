@@ -255,6 +255,7 @@ class WorkshopDesk(Desk):
         if changes & Update.VIEW:
             self.view.set_zoom(self.studio.view.zoom)
             self.view.set_numerals(self.studio.view.numerals)
+            self.view.set_tablature(self.studio.view.tablature)
         if changes & (Update.VIEW | _AROUND):
             self.working.work()
         self.state_changed.emit()

@@ -143,6 +143,8 @@ def _add_marks(desk: WriteDesk, add: _Add) -> None:
         submenu,
     )
     add(0, (("doubt", translate("Gavotte", "Not sure of it"), "U", writer.doubt),), submenu)
+    positions = translate("Gavotte", "Find positions on the strings, or the next ones")
+    add(0, (("positions", positions, "Ctrl+Shift+P", desk.positions.find),), submenu)
 
 
 def _add_edits(desk: WriteDesk, add: _Add) -> None:

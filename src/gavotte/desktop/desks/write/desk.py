@@ -20,6 +20,7 @@ from gavotte.desktop.desks.write.drafts import Drafts
 from gavotte.desktop.desks.write.instrument_strip import InstrumentStrip
 from gavotte.desktop.desks.write.instrument_view import Moment
 from gavotte.desktop.desks.write.interval_dialog import IntervalDialog
+from gavotte.desktop.desks.write.positions import Positions
 from gavotte.desktop.desks.write.write_panel import WritePanel
 from gavotte.desktop.desks.write.writer import Writer
 from gavotte.desktop.errands.key_dialog import KeyDialog
@@ -66,6 +67,7 @@ class WriteDesk(Desk):
         self.drafts = Drafts(studio, self)
         self.page = PageView(engraver)
         self.writer = Writer(session, self)
+        self.positions = Positions(session, studio.view, studio.activities, studio.asks, self)
         self.chord_dialog: ChordDialog | None = None
         self.interval_dialog: IntervalDialog | None = None
         self.taps = RhythmTaps(self._heard_time, self)
@@ -176,6 +178,7 @@ class WriteDesk(Desk):
             self.page.clear()
         if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
+            self.page.set_tablature(self.studio.view.tablature)
         if changes & Update.RECORDING:
             self.recording.setVisible(self.studio.hearing.has_recording)
             self._list_drafts()

@@ -12,8 +12,8 @@ from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.solo.document import Solo
+from gavotte.solo.strings import TUNINGS, Tuning
 from gavotte.theory.pitch import PitchError
-from gavotte.writing.strings import TUNINGS, Tuning
 
 _KEYBOARD, _OWN = "keyboard", "own"
 

@@ -12,8 +12,8 @@ from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import font
 from gavotte.desktop.translation import translate
+from gavotte.solo.strings import TUNINGS, Tuning
 from gavotte.theory.pitch import spell
-from gavotte.writing.strings import TUNINGS, Tuning
 
 _WHITE = (0, 2, 4, 5, 7, 9, 11)
 _INLAYS = {3, 5, 7, 9, 12, 15, 17, 19, 21}

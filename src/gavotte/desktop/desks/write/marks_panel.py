@@ -13,7 +13,7 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.line import Line
 from gavotte.solo.document import Articulation, Note, Pick
-from gavotte.writing.strings import MOST_STRINGS
+from gavotte.solo.strings import MOST_STRINGS
 
 MARKS: tuple[tuple[Articulation, str, str], ...] = (
     (Articulation.ACCENT, QT_TRANSLATE_NOOP("Gavotte", "Accent"), "Shift+A"),

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from gavotte.solo.document import Instrument
+from gavotte.solo.instruments import instrument_named
 from gavotte.theory.pitch import Pitch, PitchError, spell
 
 FRETS = 22
@@ -31,6 +33,12 @@ class Tuning:
                 raise PitchError(f"String {number}: {error}") from error
         return cls(text.strip(), tuple(pitches))
 
+    def moved(self, semitones: int) -> Tuning:
+        """The tuning with every string as much higher."""
+        if not semitones:
+            return self
+        return Tuning(self.name, tuple(string + semitones for string in self.strings))
+
     @property
     def text(self) -> str:
         """The open strings by name, lowest first."""
@@ -43,6 +51,18 @@ TUNINGS = (
     Tuning("Bass, 5 strings", (23, 28, 33, 38, 43)),
 )
 """The usual ones."""
+_OF_INSTRUMENTS = {"Guitar": TUNINGS[0], "Bass": TUNINGS[1]}
+
+
+def usual_tuning(instrument: Instrument) -> Tuning | None:
+    """The usual tuning of an instrument, as its notes stand on its page; None for one without strings to finger.
+
+    A part in written pitch lies as much higher as its notes do.
+    """
+    tuning, own = _OF_INSTRUMENTS.get(instrument.name), instrument_named(instrument.name)
+    if tuning is None or own is None:
+        return None
+    return tuning.moved(instrument.lowest - own.lowest)
 
 
 def fret_of(midi: int, string: int, tuning: Tuning) -> int | None:
