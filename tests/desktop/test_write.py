@@ -19,9 +19,9 @@ from gavotte.desktop.desks.write.key_pad import ROWS
 from gavotte.desktop.page.articulation_item import ArticulationItem
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.solo.document import Articulation, Pick, Solo
+from gavotte.solo.strings import TUNINGS
 from gavotte.writing.entry import Way
 from gavotte.writing.forms import FORMS
-from gavotte.solo.strings import TUNINGS
 
 NONE = Qt.KeyboardModifier.NoModifier
 SHIFT, CTRL, ALT = (getattr(Qt.KeyboardModifier, f"{name}Modifier") for name in ("Shift", "Control", "Alt"))

@@ -10,11 +10,11 @@ from tests.conftest import make_solo
 
 from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.solo.instruments import instrument_named
+from gavotte.solo.strings import TUNINGS, Tuning, fret_of, places
 from gavotte.theory.interval import Interval
 from gavotte.theory.pitch import PitchError
 from gavotte.writing.checks import writing_checks
 from gavotte.writing.pitches import moved_by_octaves
-from gavotte.solo.strings import TUNINGS, Tuning, fret_of, places
 
 CLEAN = make_solo(
     [

@@ -15,11 +15,11 @@ from fractions import Fraction
 from functools import cached_property
 
 from gavotte.giving_way import give_way
-from gavotte.harmony.changes import Change, changes_of
+from gavotte.harmony.changes import Change
 from gavotte.harmony.foreignness import chord_quality
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo, Text
-from gavotte.workshop.over import cut_note, pickup_of, unit_of
+from gavotte.workshop.over import changes_within, cut_note, pickup_of, unit_of
 from gavotte.workshop.piece import Bit, Piece, changed_pitch, piece_of
 
 EMPTY, SOURCE = "-", "source"
@@ -163,7 +163,7 @@ class _Maker:
     def __init__(self, progression: Solo, stock: Sequence[Stock], wishes: Wishes, source: Stock | None) -> None:
         self._progression, self._wishes = progression, wishes
         self._grid = BarGrid(progression)
-        self._changes = changes_of(replace(progression, form_end=self._grid.bars[-1].end))
+        self._changes = changes_within(progression, self._grid.bars[-1].end)
         self._by_key: dict[tuple[object, ...], list[Stock]] = defaultdict(list)
         self._by_id = {one.id: one for one in stock}
         self._source = source

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import math
+import random
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
-from gavotte.solo.document import Solo
+from gavotte.solo.document import Note, Solo
 from gavotte.solo.moving import transposed_simply
 from gavotte.theory.chord import Chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
 from gavotte.theory.pitch import LETTERS, PitchName
+from gavotte.writing.passages import phrases_of
 
 
 class KeyOrder(StrEnum):
@@ -18,6 +21,25 @@ class KeyOrder(StrEnum):
 
     CIRCLE = "circle of fifths"
     CHROMATIC = "chromatic"
+    WHOLE_STEPS = "whole steps"
+    MINOR_THIRDS = "minor thirds"
+    RANDOM = "random"
+
+
+_RISES = {KeyOrder.CIRCLE: 5, KeyOrder.CHROMATIC: 1, KeyOrder.WHOLE_STEPS: 2, KeyOrder.MINOR_THIRDS: 3}
+
+
+def key_steps(order: KeyOrder, seed: int = 1) -> tuple[int, ...]:
+    """How many semitones above the first key each of the twelve stands. Where an order comes back to its first key
+    before all have been there, it goes on a half step higher; at random the seed decides, and the own key is first.
+    """
+    if order is KeyOrder.RANDOM:
+        others = list(range(1, 12))
+        random.Random(seed).shuffle(others)
+        return (0, *others)
+    rise = _RISES[order]
+    round_trip = 12 // math.gcd(12, rise)
+    return tuple((rise * number + number // round_trip) % 12 for number in range(12))
 
 
 @dataclass(frozen=True)
@@ -32,15 +54,14 @@ class InKey:
 _TONICS = ("C", "C# Db", "D", "D# Eb", "E", "F", "F# Gb", "G", "G# Ab", "A", "A# Bb", "B Cb")
 
 
-def in_all_keys(solo: Solo, order: KeyOrder = KeyOrder.CIRCLE) -> tuple[InKey, ...]:
+def in_all_keys(solo: Solo, order: KeyOrder = KeyOrder.CIRCLE, seed: int = 1) -> tuple[InKey, ...]:
     """The solo in twelve keys, its own first. By the circle of fifths each key falls a fifth."""
-    return tuple(in_one_of_all_keys(solo, number, order) for number in range(12))
+    return tuple(in_one_of_all_keys(solo, number, order, seed) for number in range(12))
 
 
-def in_one_of_all_keys(solo: Solo, number: int, order: KeyOrder = KeyOrder.CIRCLE) -> InKey:
+def in_one_of_all_keys(solo: Solo, number: int, order: KeyOrder = KeyOrder.CIRCLE, seed: int = 1) -> InKey:
     """The solo in one of the twelve keys, counted from 0, its own."""
-    step = 5 if order is KeyOrder.CIRCLE else 1
-    return in_key(solo, (solo.keys[0].key.tonic.pitch_class + step * number) % 12)
+    return in_key(solo, (solo.keys[0].key.tonic.pitch_class + key_steps(order, seed)[number]) % 12)
 
 
 def in_key(solo: Solo, tonic: int) -> InKey:
@@ -64,7 +85,19 @@ def _moved(solo: Solo, old: PitchName, new: PitchName) -> InKey:
     interval = Interval(steps, semitones)
     moved = transposed_simply(solo, interval)
     best = _octave(moved, _best_octave(solo, moved))
+    if not _fits(best):
+        best = _by_phrase(solo, moved)
     return InKey(best.keys[0].key, best, _fits(best))
+
+
+def _by_phrase(original: Solo, moved: Solo) -> Solo:
+    """The moved solo with each phrase in the octave that suits it: a phrase is never torn apart."""
+    notes: list[Note] = []
+    for first, last in phrases_of(moved):
+        span = slice(moved.places[first], moved.places[last] + 1)
+        part = replace(moved, notes=moved.notes[span])
+        notes += _octave(part, _best_octave(replace(original, notes=original.notes[span]), part)).notes
+    return replace(moved, notes=tuple(notes))
 
 
 def _burden(solo: Solo) -> int:

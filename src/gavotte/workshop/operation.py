@@ -21,7 +21,8 @@ class Option:
 
     A ``str`` with ``choices`` (value and words) is one of these, one without them a text; an ``int`` lies between
     ``lowest`` and ``highest``; a ``bool`` is on or off. With ``of_lines`` it is one of the lines there are around, by
-    its name; what ``is_hidden`` has no control of its own. ``only_if`` names another option with the values under which
+    its name; what ``is_hidden`` has no control of its own, what
+    ``is_tapped`` is a rhythm that can be tapped in. ``only_if`` names another option with the values under which
     this one counts.
     """
 
@@ -34,6 +35,7 @@ class Option:
     hint: str = ""
     of_lines: bool = False
     is_hidden: bool = False
+    is_tapped: bool = False
     only_if: tuple[str, frozenset[Value]] | None = None
 
     def accepted(self, value: object) -> Value:
@@ -116,7 +118,7 @@ class Operation:
     """Something that can be made of a piece. ``name`` is how recipes keep it, ``words`` how it is called.
 
     ``told`` says in a few words what a step with some values does; ``choosing`` is the option whose values are worth
-    being heard one after the other.
+    being heard one after the other, ``and_choosing`` a second one, each of whose values goes with each of the first.
     """
 
     name: str
@@ -127,6 +129,7 @@ class Operation:
     apply: Apply
     told: Callable[[Values], str] | None = None
     choosing: str = ""
+    and_choosing: str = ""
 
     def option(self, name: str) -> Option:
         """One of its options. Raises KeyError."""

@@ -101,7 +101,7 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
     whole = unit_of(piece)
     units = _by_chord(whole) if manner.parts else (whole,)
     grid = BarGrid(progression)
-    changes = changes_of(replace(progression, form_end=grid.bars[-1].end))
+    changes = changes_within(progression, grid.bars[-1].end)
     timed: dict[tuple[int, Fraction], Labelled] = {}
     notes: list[Note] = []
     made_of: dict[str, str] = {}
@@ -129,6 +129,15 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
     ground = replace(progression, pickup=pickup_of(notes, progression))
     result = Piece(ground, piece.origins).with_notes(notes, made_of)
     return (_closed(result, changes) if manner.close else result).telling(*said)
+
+
+def changes_within(progression: Solo, end: Fraction) -> tuple[Change, ...]:
+    """The chords of a progression, the last of them up to its end (quarter notes)."""
+    changes = changes_of(replace(progression, form_end=end))
+    if not changes:
+        raise ValueError("There is no chord in the progression that can be read.")
+    last = changes[-1]
+    return (*changes[:-1], replace(last, length=max(Fraction(1, 64), end - last.onset)))
 
 
 def pickup_of(notes: Sequence[Note], progression: Solo) -> Fraction:

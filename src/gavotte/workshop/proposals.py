@@ -46,26 +46,35 @@ def proposals_for(
 ) -> tuple[Proposal, ...]:
     """What a step makes of a piece with each value of the option it is chosen by, alike ones once.
 
-    Those of a degree to start on stand by their tension, the calmest first; all others in their own order.
+    Those that start on some degree stand by their tension, the calmest first; all others in their own order.
     """
     operation = operations.get(step.operation)
     if operation is None or not operation.choosing or not piece.solo.notes:
         return ()
-    option = operation.option(operation.choosing)
     made: list[Proposal] = []
     seen: set[object] = set()
-    for value, words in _choices(option, step, around):
+    for wanted, words in _wanted(operation, step, around):
         give_way()
-        wanted = step.with_value(option.name, value)
         stage = worked(piece, [wanted], operations, around)
         result = stage.result
         if result is piece or stage.stages[-1].problem.startswith("Left") or _music(result) in seen:
             continue
         seen.add(_music(result))
         made.append(_proposal((wanted,), result.way or words, result))
-    if option.name == "start":
+    if "start" in (operation.choosing, operation.and_choosing):
         made.sort(key=lambda proposal: proposal.tension)
     return tuple(made[:MOST_PROPOSALS])
+
+
+def _wanted(operation: Operation, step: Step, around: Around) -> Iterator[tuple[Step, str]]:
+    """The steps that are tried, each with its words."""
+    for value, words in _choices(operation.option(operation.choosing), step, around):
+        wanted = step.with_value(operation.choosing, value)
+        if not operation.and_choosing:
+            yield wanted, words
+            continue
+        for other, more in _choices(operation.option(operation.and_choosing), step, around):
+            yield wanted.with_value(operation.and_choosing, other), f"{words} from {more}"
 
 
 def _choices(option: Option, step: Step, around: Around) -> Iterator[tuple[Value, str]]:

@@ -9,21 +9,22 @@ from gavotte.labelling.labeller import label_solo
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.vocabulary.lick import Lick
-from gavotte.workshop.keys import InKey, KeyOrder, in_all_keys
+from gavotte.workshop.keys import InKey, KeyOrder, in_all_keys, in_key
 from gavotte.workshop.stacked import Block, stacked
 
 
 def key_sheet(
-    lick: Lick, order: KeyOrder = KeyOrder.CIRCLE, music: Solo | None = None
+    lick: Lick, order: KeyOrder = KeyOrder.CIRCLE, music: Solo | None = None, seed: int = 1
 ) -> tuple[Solo, tuple[Label, ...]]:
     """The sheet as a solo, with the lick's labels under every key.
 
-    ``music`` is the lick's as it is to be read, where that is not concert pitch.
+    ``music`` is the lick's as it is to be read, where that is not concert pitch; ``seed`` decides a random order.
 
     Note ids are those of the lick with the key's number in front: "3:n7".
     """
     blocks = [
-        Block(item.solo, labels_in(lick, item.solo), _heading(item)) for item in in_all_keys(music or lick.solo, order)
+        Block(item.solo, labels_in(lick, item.solo), _heading(item))
+        for item in in_all_keys(music or lick.solo, order, seed)
     ]
     return stacked(blocks, lick.name)
 
@@ -31,6 +32,12 @@ def key_sheet(
 def _heading(item: InKey) -> str:
     beyond = "" if item.in_range else "  (beyond the instrument’s range)"
     return f"{item.key.shown}{beyond}"
+
+
+def lick_in_key(lick: Lick, tonic: int) -> Lick:
+    """The lick in the key of a pitch class, labels and all."""
+    music = in_key(lick.solo, tonic).solo
+    return replace(lick, solo=music, labels=labels_in(lick, music))
 
 
 def labels_in(lick: Lick, solo: Solo) -> tuple[Label, ...]:

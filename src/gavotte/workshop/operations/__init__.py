@@ -12,10 +12,12 @@ from gavotte.workshop.operations.melody import MELODY
 from gavotte.workshop.operations.notes import NOTES
 from gavotte.workshop.operations.rhythm import RHYTHM
 from gavotte.workshop.operations.scales import SCALES_AND_SHAPES
+from gavotte.workshop.operations.sheets import SHEETS
 from gavotte.workshop.operations.strings import STRINGS
 
 ALL: tuple[Operation, ...] = (
     *OTHER_CHORDS, *LAID_OVER, *SCALES_AND_SHAPES, *MELODY, *APPROACHES, *NOTES, *RHYTHM, *JOINS, *ETUDES, *STRINGS,
+    *SHEETS,
 )  # fmt: skip
 OPERATIONS = {operation.name: operation for operation in ALL}
 """Every operation by its name."""

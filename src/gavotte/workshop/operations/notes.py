@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from gavotte.phrasing.phrases import phrases_of
+from gavotte.phrasing.skeleton import Level, kept_notes, levels_of, reduced
 from gavotte.solo.document import Note
 from gavotte.workshop.operation import Around, Operation, OperationError, Option, Values, one_of
 from gavotte.workshop.operations.melody import with_pitches
@@ -110,4 +112,28 @@ PAIRS = Operation(
     lambda values: f"from note {values.number('first')}",
 )
 
-NOTES = (PART, FILLED, PAIRS)
+_LEVELS = [
+    (str(Level.PLAIN.value), "without ornaments"), (str(Level.BEATS.value), "one note a beat"),
+    (str(Level.STRONG.value), "on strong beats"), (str(Level.BARS.value), "one a bar"),
+]  # fmt: skip
+
+
+def _skeleton(piece: Piece, values: Values, _: Around) -> Piece:
+    found = piece.labelled
+    kept = kept_notes(found, levels_of(found), Level(int(values.text("level"))))
+    if not kept:
+        raise OperationError("Nothing of it would be left. Choose a layer with more notes.")
+    return piece.with_notes(reduced(piece.solo, phrases_of(piece.solo, found.labels), kept).notes)
+
+
+SKELETON = Operation(
+    "skeleton",
+    "Its skeleton",
+    FAMILY,
+    "What is left when ornaments, or all but the notes on the beats, are taken away",
+    (one_of("level", "Layer", _LEVELS),),
+    _skeleton,
+    choosing="level",
+)
+
+NOTES = (SKELETON, PART, FILLED, PAIRS)

@@ -230,7 +230,11 @@ TAPPED = Operation(
     "In a rhythm you tap",
     FAMILY,
     "The notes in your own rhythm, tapped or written as lengths in quarter notes",
-    (Option("lengths", "Lengths", "1 1/2 1/2", hint="Quarter notes; a rest is negative: 1/2 1/2 1 -1/2"),),
+    (
+        Option(
+            "lengths", "Lengths", "1 1/2 1/2", is_tapped=True, hint="Quarter notes; a rest is negative: 1/2 1/2 1 -1/2"
+        ),
+    ),
     _tapped,
     lambda values: values.text("lengths"),
 )

@@ -273,7 +273,8 @@ STRUCTURE = Operation(
         one_of("way", "Way", [("both", "up and down"), ("up", "up"), ("down", "down")]),
     ),
     _structure,
-    choosing="start",
+    choosing="structure",
+    and_choosing="start",
 )
 
 SCALES_AND_SHAPES = (THROUGH, SHAPE, STRUCTURE)

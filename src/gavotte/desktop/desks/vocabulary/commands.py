@@ -161,6 +161,16 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
             enabled=lambda: desk.search.mode == "licks" and desk.licks.count() > 0,
         ),
         Command(
+            "vocabulary.book_in_key",
+            translate("Gavotte", "The listed licks as a book in one key…"),
+            desk.in_and_out.export_book_in_key,
+            (),
+            menu,
+            5,
+            (desk,),
+            enabled=lambda: desk.search.mode == "licks" and desk.licks.count() > 0,
+        ),
+        Command(
             "vocabulary.export_licks",
             translate("Gavotte", "Export the listed licks…"),
             desk.in_and_out.export_licks,

@@ -14,15 +14,20 @@ from gavotte.desktop.desks.vocabulary.lick_list import Row
 from gavotte.desktop.desks.vocabulary.lick_view import LickView
 from gavotte.desktop.desks.vocabulary.looking import Looking
 from gavotte.desktop.desks.vocabulary.search_panel import SearchPanel
+from gavotte.desktop.desks.vocabulary.tonic_dialog import TonicDialog
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
 from gavotte.vocabulary.lick import Lick, music_of
 from gavotte.workshop.book import book_of
+from gavotte.workshop.sheet import lick_in_key
 
 
 class InAndOut(QObject):
-    """``dialog`` is the list to tick that was shown last. Signal: ``kept(lick id)``, the first of what was kept."""
+    """``dialog`` is the list to tick that was shown last, ``key_dialog`` what asked for the key of a book.
+
+    Signal: ``kept(lick id)``, the first of what was kept.
+    """
 
     kept = pyqtSignal(str)
 
@@ -30,6 +35,7 @@ class InAndOut(QObject):
         super().__init__(window)
         self._studio, self._search, self._view, self._looking, self._window = studio, search, view, looking, window
         self.dialog: KeepDialog | None = None
+        self.key_dialog: TonicDialog | None = None
         self.files = LickFiles(studio.settings, studio.activities, window)
         self.files.taken_in.connect(self._taken_in)
         self.files.written.connect(studio.exporter.exported)
@@ -65,15 +71,25 @@ class InAndOut(QObject):
     def export_book(self) -> None:
         """Put the licks that are listed into one book: a sheet by context, with its contents in front."""
 
+        self._export_book(None)
+
+    def export_book_in_key(self) -> None:
+        """The same with every lick in one key, which is asked for."""
+        dialog = self.key_dialog = TonicDialog(self._window)
+        dialog.accepted.connect(lambda: self._export_book(dialog.tonic))
+        dialog.open()
+
+    def _export_book(self, tonic: int | None) -> None:
         def choose(licks: list[Lick]) -> None:
             if licks:
-                self._studio.exporter.choose(self.book(licks))
+                self._studio.exporter.choose(self.book(licks, tonic))
 
         self._looking.read(self.listed, choose)
 
-    def book(self, licks: Sequence[Lick]) -> Sheet:
-        """Some licks as one sheet, as they are read."""
+    def book(self, licks: Sequence[Lick], tonic: int | None = None) -> Sheet:
+        """Some licks as one sheet, as they are read; with ``tonic`` (a pitch class, as it sounds) all in that key."""
         title = translate("Gavotte", "Vocabulary")
+        licks = licks if tonic is None else [lick_in_key(lick, tonic) for lick in licks]
         concert = book_of(licks, title)
         written = self._studio.view.written
         shown = book_of([self._view.to_read(lick) for lick in licks], title) if written else concert

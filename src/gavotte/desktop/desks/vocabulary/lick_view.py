@@ -19,6 +19,7 @@ from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.elided import ElidedButton
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.widgets.line import Line
+from gavotte.desktop.widgets.number import Number
 from gavotte.desktop.widgets.one_stop import OneStop
 from gavotte.engraving.engraver import Engraver
 from gavotte.solo.bars import BarGrid
@@ -86,8 +87,14 @@ class LickView(QWidget):
             (
                 (translate("Gavotte", "Circle of fifths"), KeyOrder.CIRCLE),
                 (translate("Gavotte", "Chromatic"), KeyOrder.CHROMATIC),
+                (translate("Gavotte", "Whole steps"), KeyOrder.WHOLE_STEPS),
+                (translate("Gavotte", "Minor thirds"), KeyOrder.MINOR_THIRDS),
+                (translate("Gavotte", "At random"), KeyOrder.RANDOM),
             ),
         )
+        self.seed = Number(1, 9999, 1)
+        self.seed.setAccessibleName(translate("Gavotte", "Seed"))
+        self.seed.setToolTip(translate("Gavotte", "The seed: the same number gives the same order"))
         self.key = _choice(
             translate("Gavotte", "Key to compare in"),
             translate("Gavotte", "Which key all are brought to"),
@@ -109,6 +116,7 @@ class LickView(QWidget):
         self._views.buttonClicked.connect(lambda _: self.show_again())
         for choice in (self.order, self.key, self.align):
             choice.currentIndexChanged.connect(lambda _: self.show_again())
+        self.seed.valueChanged.connect(lambda _: self.show_again())
         self.name.editingFinished.connect(self._rename)
         self.source.clicked.connect(self.source_wanted)
         self.keep.clicked.connect(self.keep_wanted)
@@ -122,7 +130,7 @@ class LickView(QWidget):
         first.addWidget(self.keep)
         second = QHBoxLayout()
         second.setSpacing(8)
-        for widget in (self.own_key, self.all_keys, self.laid, self.order, self.key, self.align):
+        for widget in (self.own_key, self.all_keys, self.laid, self.order, self.seed, self.key, self.align):
             second.addWidget(widget)
         second.addStretch(1)
         second.addWidget(self.original)
@@ -167,6 +175,11 @@ class LickView(QWidget):
         if self.laid.isChecked():
             self.show_again()
 
+    @property
+    def _seed(self) -> int:
+        """What decides the order of keys at random."""
+        return int(self.seed.value())
+
     def clear(self) -> None:
         """Show no lick."""
         self.lick, self.concert, self.sheet, self._under, self._music = None, None, None, (), ()
@@ -179,12 +192,14 @@ class LickView(QWidget):
         if lick is None:
             return
         self.order.setVisible(self.all_keys.isChecked())
+        at_random = self.order.currentData() == KeyOrder.RANDOM
+        self.seed.setVisible(self.all_keys.isChecked() and at_random)
         self.key.setVisible(self.laid.isChecked())
         self.align.setVisible(self.laid.isChecked())
         view = self._view
         pitch = view.reader if view.written else None
         which = tuple(button.isChecked() for button in (self.own_key, self.all_keys, self.laid))
-        choices = (self.order.currentData(), self.key.currentData(), self.align.currentData())
+        choices = (self.order.currentData(), self._seed, self.key.currentData(), self.align.currentData())
         under = self._under if self.laid.isChecked() else ()
         music = (lick.solo, lick.labels, pitch, which, choices, lick.name, lick.source, under)
         if music == self._music:
@@ -212,7 +227,7 @@ class LickView(QWidget):
             return self._compared(lick, read)
         music = read(lick.solo)
         if self.all_keys.isChecked():
-            solo, labels = key_sheet(lick, KeyOrder(self.order.currentData()), music)
+            solo, labels = key_sheet(lick, KeyOrder(self.order.currentData()), music, self._seed)
         else:
             solo, labels = music, labels_in(lick, music)
         return replace(solo, title=lick.name), {label.note: label for label in labels}
@@ -259,7 +274,7 @@ class LickView(QWidget):
         number, _, note = current.rpartition(":")
         if number and self.all_keys.isChecked():
             order = KeyOrder(self.order.currentData())
-            row = in_one_of_all_keys(self._view.shown(lick.solo), int(number), order)
+            row = in_one_of_all_keys(self._view.shown(lick.solo), int(number), order, self._seed)
             labels = {} if label is None else {note: label}
             words = spoken_selection(row.solo, BarGrid(row.solo), labels, self.selected, note)
             words = translate("Gavotte", "{key}: {words}").format(key=row.key.shown, words=words)

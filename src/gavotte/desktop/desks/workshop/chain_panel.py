@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout
 
 from gavotte.desktop.desks.workshop.options_form import OptionsForm
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.widgets.rows import ROW_HEIGHT, RowList
 from gavotte.workshop.operation import Recipe, Stage, Step
@@ -97,7 +97,7 @@ class ChainPanel(QWidget):
         self.steps.clear()
         for place, step in enumerate(steps):
             known = OPERATIONS.get(step.operation)
-            words = known.words if known is not None else step.operation
+            words = said(known.words) if known is not None else step.operation
             summary = known.summary(dict(step.values)) if known is not None else ""
             problem = stages[place].problem if place < len(stages) else ""
             edge = "" if step.is_on else translate("Gavotte", "off")
@@ -127,12 +127,12 @@ class ChainPanel(QWidget):
         families: dict[str, QMenu] = {}
         for operation in ALL:
             if operation.family not in families:
-                menu = self.adding.addMenu(operation.family)
+                menu = self.adding.addMenu(said(operation.family))
                 assert menu is not None
                 families[operation.family] = menu
-            action = families[operation.family].addAction(operation.words)
+            action = families[operation.family].addAction(said(operation.words))
             assert action is not None
-            action.setToolTip(operation.hint)
+            action.setToolTip(said(operation.hint))
             action.triggered.connect(lambda _, name=operation.name: self.wanted.emit(name))
 
     def _fill_recipes(self) -> None:

@@ -71,6 +71,9 @@ def workshop_commands(desk: WorkshopDesk) -> tuple[Command, ...]:
         (4, "keep", translate("Gavotte", "Keep as lick…"), ("K",), desk.keep_lick, has_result, (desk.keep,), places),
         (4, "keep_solo", translate("Gavotte", "Put it on the shelf as a solo"), ("Shift+K",), desk.keep_solo,
          has_result, (desk.keep_as_solo,), places),
+        (4, "keep_variations", translate("Gavotte", "Put the variations on the shelf as a sheet"), ("Ctrl+Shift+U",),
+         desk.keep_variations, lambda: bool(desk.side.variations.list.proposals), (desk.side.variations.sheet,),
+         (desk,)),
         (4, "keep_sheet", translate("Gavotte", "Put a sheet in all keys on the shelf"), ("Ctrl+K",), desk.keep_sheet,
          has_result, (), (desk,)),
     )  # fmt: skip

@@ -586,6 +586,16 @@ class WorkshopDesk(Desk):
             named = lick.renamed(translate("Gavotte", "{name}, all keys").format(name=self.bench.there.name))
             self._put_on_shelf(replace(key_sheet(named)[0], player=""))
 
+    def keep_variations(self) -> None:
+        """Put the variations on the shelf as one sheet, numbered, behind what they are made of."""
+        made, proposals = self.view.made, self.side.variations.list.proposals
+        if made is None or not proposals:
+            return
+        blocks = [Block(made.worked.result.solo, (), translate("Gavotte", "As it was"))]
+        blocks += [Block(one.piece.solo, (), f"{number}") for number, one in enumerate(proposals, 1)]
+        title = translate("Gavotte", "{name}, variations").format(name=self.bench.there.name)
+        self._put_on_shelf(replace(stacked(blocks, title)[0], player=""))
+
     def _put_on_shelf(self, solo: Solo) -> None:
         solo_id = self.studio.edits.keep_solo(solo, self.undo_stack)
         if solo_id is not None:

@@ -12,14 +12,13 @@ from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.dialog import Dialog
+from gavotte.desktop.widgets.key_choice import chosen_key, mode_choice, tonic_choice
 from gavotte.desktop.widgets.keyboard_strip import KeyboardStrip
 from gavotte.desktop.widgets.line import Line
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import INSTRUMENTS
-from gavotte.theory.key import Key
 from gavotte.theory.pitch import PitchName
 from gavotte.workshop.cell_text import CellTextError, played_word, read_cell
-from gavotte.workshop.operations.chords import KEYS
 from gavotte.workshop.progressions import from_text
 
 _EXAMPLE_CHORDS, _EXAMPLE_NOTES = "| C7 |", "E4/8 F F# G A Bb C5 Bb"
@@ -33,11 +32,7 @@ class LineDialog(Dialog):
         self.solo: Solo | None = None
         self._hear = hear
         self.chords, self.notes = Line(), Line()
-        self.key, self.mode, self.instrument = Choice(), Choice(), Choice()
-        for tonic, words in KEYS[1:]:
-            self.key.addItem(words, tonic)
-        for mode, words in (("major", translate("Gavotte", "major")), ("minor", translate("Gavotte", "minor"))):
-            self.mode.addItem(words, mode)
+        self.tonic, self.mode, self.instrument = tonic_choice(PitchName("F")), mode_choice(), Choice()
         for known in INSTRUMENTS:
             self.instrument.addItem(known.name, known)
         self.instrument.setCurrentIndex(max(0, self.instrument.findText(instrument)))
@@ -49,7 +44,7 @@ class LineDialog(Dialog):
         row = QHBoxLayout()
         row.setSpacing(8)
         for words, control in (
-            (translate("Gavotte", "Key"), self.key),
+            (translate("Gavotte", "Tonic"), self.tonic),
             (translate("Gavotte", "Mode"), self.mode),
             (translate("Gavotte", "Instrument"), self.instrument),
         ):
@@ -72,10 +67,9 @@ class LineDialog(Dialog):
         self.content.addWidget(self.said)
         self.chords.setText(_EXAMPLE_CHORDS)
         self.notes.setText(_EXAMPLE_NOTES)
-        self.key.setCurrentIndex(self.key.findData("F"))
         self.chords.textChanged.connect(self._read)
         self.notes.textChanged.connect(self._read)
-        for choice in (self.key, self.mode, self.instrument):
+        for choice in (self.tonic, self.mode, self.instrument):
             choice.currentIndexChanged.connect(self._read)
         self.strip.played.connect(self._played)
         self.keyboard.played.connect(self._played)
@@ -89,14 +83,14 @@ class LineDialog(Dialog):
     def _played(self, midi: int) -> None:
         """A key that was pressed is written behind what is there; what is selected gives way."""
         self._hear(midi)
-        fifths = Key(PitchName.parse(self.key.currentData()), self.mode.currentData()).fifths
+        fifths = chosen_key(self.tonic, self.mode).fifths
         if self.notes.selectedText():
             self.notes.del_()
         before = self.notes.text()[: self.notes.cursorPosition()]
         self.notes.insert(("" if not before or before.endswith(" ") else " ") + played_word(midi, fifths))
 
     def _read(self) -> None:
-        key = Key(PitchName.parse(self.key.currentData()), self.mode.currentData())
+        key = chosen_key(self.tonic, self.mode)
         name = translate("Gavotte", "A line of your own")
         empty = Solo(name, instrument=self.instrument.currentData(), tempo=Fraction(120))
         try:

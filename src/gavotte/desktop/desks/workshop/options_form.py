@@ -8,7 +8,8 @@ from functools import partial
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QLabel, QScrollArea, QVBoxLayout, QWidget
 
-from gavotte.desktop.translation import translate
+from gavotte.desktop.desks.workshop.tapped_line import TappedLine
+from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice, Tick
 from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.number import Number
@@ -80,17 +81,17 @@ class OptionsForm(QScrollArea):
         self._rows, self._set = {}, {}
         if self._operation is None:
             return
-        about = QLabel(self._operation.hint + ".")
+        about = QLabel(said(self._operation.hint) + ".")
         about.setObjectName("quietBody")
         about.setWordWrap(True)
         self._column.addWidget(about)
         for option in self._shown():
             control = self._control(option)
-            control.setAccessibleName(option.words)
-            control.setToolTip(option.hint or option.words)
+            control.setAccessibleName(said(option.words))
+            control.setToolTip(said(option.hint or option.words))
             label = None
             if not isinstance(control, Tick):
-                label = QLabel(option.words)
+                label = QLabel(said(option.words))
                 label.setObjectName("quiet")
                 label.setBuddy(control)
                 self._column.addSpacing(4)
@@ -103,7 +104,7 @@ class OptionsForm(QScrollArea):
         if option.of_lines or option.choices:
             return self._choice(option)
         if isinstance(option.default, bool):
-            tick = Tick(option.words)
+            tick = Tick(said(option.words))
             tick.toggled.connect(partial(self._tell, option.name))
             self._set[option.name] = lambda value: tick.setChecked(bool(value))
             return tick
@@ -112,10 +113,18 @@ class OptionsForm(QScrollArea):
             number.valueChanged.connect(lambda value, name=option.name: self._tell(name, int(value)))
             self._set[option.name] = lambda value: number.setValue(int(value))
             return number
+        if option.is_tapped:
+            return self._tapped(option)
         line = Line()
         line.editingFinished.connect(lambda name=option.name: self._tell(name, line.text().strip()))
         self._set[option.name] = lambda value: None if line.text() == value else line.setText(str(value))
         return line
+
+    def _tapped(self, option: Option) -> TappedLine:
+        tapped = TappedLine()
+        tapped.changed.connect(partial(self._tell, option.name))
+        self._set[option.name] = lambda value: tapped.show_lengths(str(value))
+        return tapped
 
     def _choice(self, option: Option) -> Choice:
         choice = Choice()
@@ -126,7 +135,8 @@ class OptionsForm(QScrollArea):
             for name in self._lines:
                 choice.addItem(name, name)
         for value, words in option.choices:
-            choice.addItem(words[0].upper() + words[1:], value)
+            shown = said(words)
+            choice.addItem(shown[0].upper() + shown[1:], value)
         choice.currentIndexChanged.connect(lambda _, name=option.name: self._tell(name, choice.currentData()))
         self._set[option.name] = lambda value: choice.setCurrentIndex(max(0, choice.findData(value)))
         return choice
