@@ -13,8 +13,9 @@ from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Function, Instrument, KeyRegion, Solo
 from gavotte.theory.key import Key
 from gavotte.vocabulary.lick import Lick, keep_lick
-from gavotte.workshop.keys import KeyOrder, in_all_keys, in_key
+from gavotte.workshop.keys import KeyOrder, in_all_keys, in_key, key_steps
 from gavotte.workshop.sheet import key_sheet
+from gavotte.writing.passages import phrases_of
 
 LINE = [("Cm7 F7", "C5/8 Eb5 G5 Bb5 A5 Gb5 Eb5 C#5"), ("Bbmaj7", "D5/2 r/2")]
 
@@ -28,11 +29,19 @@ def lick(solo: Solo) -> Lick:
     [
         (KeyOrder.CIRCLE, "Bb Eb Ab Db Gb B E A D G C F"),
         (KeyOrder.CHROMATIC, "Bb B C Db D Eb E F Gb G Ab A"),
+        (KeyOrder.WHOLE_STEPS, "Bb C D E Gb Ab B Db Eb F G A"),
+        (KeyOrder.MINOR_THIRDS, "Bb Db E G B D F Ab C Eb Gb A"),
     ],
 )
 def test_twelve_keys_in_order(order: KeyOrder, tonics: str) -> None:
     keys = in_all_keys(make_solo(LINE, key="Bb major"), order)
     assert " ".join(str(item.key.tonic) for item in keys) == tonics
+
+
+def test_keys_at_random_begin_with_the_own_one_and_the_seed_decides() -> None:
+    orders = [key_steps(KeyOrder.RANDOM, seed) for seed in (1, 1, 2)]
+    assert orders[0] == orders[1] != orders[2]
+    assert all(order[0] == 0 and sorted(order) == list(range(12)) for order in orders)
 
 
 @pytest.mark.parametrize("make", DEMO_SOLOS)
@@ -41,8 +50,11 @@ def test_every_key_moves_all_notes_alike_and_spells_them_simply(make: object, to
     solo = make()  # type: ignore[operator]
     moved = in_key(solo, tonic).solo
     shifts = {b.pitch.midi - a.pitch.midi for a, b in zip(solo.notes, moved.notes, strict=True)}
-    assert len(shifts) == 1
-    assert (solo.keys[0].key.tonic.pitch_class + shifts.pop()) % 12 == tonic
+    assert {(solo.keys[0].key.tonic.pitch_class + shift) % 12 for shift in shifts} == {tonic}
+    for first, last in phrases_of(solo):
+        # A phrase stays whole, whatever octave it needs.
+        span = range(solo.places[first], solo.places[last] + 1)
+        assert len({moved.notes[k].pitch.midi - solo.notes[k].pitch.midi for k in span}) == 1
     assert all(abs(note.pitch.alter) < 2 for note in moved.notes)
     old, new = label_solo(solo), label_solo(moved)
     assert [label.degree for label in old] == [label.degree for label in new]

@@ -46,7 +46,7 @@ class Price:
     leap: float = 4.0
     again: float = 6.0
     silence: float = 0.35
-    nothing: float = 1.2
+    nothing: float = 2.5
     range: float = 3.0
     values: float = 1.5
     chance: float = 0.8
@@ -277,7 +277,7 @@ class _Maker:
         if laid.stock.id in way.used:
             if not self._wishes.repeats and laid.at not in (self._wishes.held or ()):
                 return None
-            cost += PRICE.again / (1 + 3 * self._wishes.repeats)
+            cost += PRICE.again / (6 if self._wishes.repeats else 1)
         gap = abs(laid.first_pitch - before.last_pitch)
         cost += PRICE.join * max(0, gap - 4) + (PRICE.leap if gap > 7 else 0.0)
         silence = max(0.0, laid.start - before.end)

@@ -49,8 +49,10 @@ class Piece:
         """The line with its labels."""
         return labelled_once(self.solo)
 
-    def with_notes(self, notes: Iterable[Note], made_of: Mapping[str, str] | None = None) -> Piece:
-        """The piece with other notes, sorted and spelled anew where their pitch is another one.
+    def with_notes(
+        self, notes: Iterable[Note], made_of: Mapping[str, str] | None = None, are_spelled: bool = False
+    ) -> Piece:
+        """The piece with other notes, sorted; those of another pitch are spelled anew unless they ``are_spelled``.
 
         ``made_of`` gives, for notes with new ids, the piece's note each was made of.
         """
@@ -64,7 +66,7 @@ class Piece:
             decisions=tuple(d for d in self.solo.decisions if d.note in ids and d.note not in fresh),
             readings=tuple(r for r in self.solo.readings if {r.first, r.last} <= ids - fresh),
         )
-        solo = _spelled(solo, fresh)
+        solo = solo if are_spelled else _spelled(solo, fresh)
         made_of = made_of or {}
         origins = {
             note.id: origin

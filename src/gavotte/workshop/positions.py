@@ -33,7 +33,7 @@ class Effort:
     stretch: float = 1.2
     string: float = 0.15
     skip: float = 0.5
-    open: float = 0.7
+    open: float = 0.5
     barre: float = 0.6
     slur: float = 30.0
     high: float = 0.03

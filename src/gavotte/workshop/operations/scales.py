@@ -8,7 +8,8 @@ from fractions import Fraction
 
 from gavotte.solo.document import Articulation, ChordEvent, Mark, Note
 from gavotte.theory.chord import Chord
-from gavotte.theory.pitch import PitchError, PitchName, spell
+from gavotte.theory.interval import Interval
+from gavotte.theory.pitch import PitchError, PitchName, respelled, spell
 from gavotte.theory.scale import COLLECTIONS, collection_pitch_classes
 from gavotte.workshop.operation import Around, Operation, OperationError, Option, Values, one_of
 from gavotte.workshop.operations.chords import KEYS
@@ -212,13 +213,29 @@ THROUGH = Operation(
 
 def _from_degree(piece: Piece, values: Values, _: Around) -> Piece:
     found = piece.labelled
-    root = found.frame.span_of(found.frame.notes[0]).chord.root.pitch_class
+    chord = found.frame.span_of(found.frame.notes[0]).chord
     pitches = [note.pitch.midi for note in piece.solo.notes]
-    by = (root + STARTS.index(values.text("start")) - pitches[0] + 5) % 12 - 5
+    by = (chord.root.pitch_class + STARTS.index(values.text("start")) - pitches[0] + 5) % 12 - 5
     instrument = piece.solo.instrument
     ways = [[pitch + by + octave for pitch in pitches] for octave in (0, -12, 12)]
     inside = [way for way in ways if instrument.lowest <= min(way) and max(way) <= instrument.highest]
-    return with_pitches(piece, (inside or ways)[0])
+    chosen = (inside or ways)[0]
+    return _shaped(piece, chosen[0] - pitches[0], chord.name_of(values.text("start"))) or with_pitches(piece, chosen)
+
+
+def _shaped(piece: Piece, semitones: int, first: PitchName) -> Piece | None:
+    """The line moved as a shape that keeps the names of its intervals; None where that takes double accidentals."""
+    notes = piece.solo.notes
+    try:
+        goal = respelled(spell(notes[0].pitch.midi + semitones, 0), first)
+        interval = Interval(goal.staff_step - notes[0].pitch.staff_step, semitones)
+        moved = [note.pitch.transposed(interval) for note in notes]
+    except PitchError:
+        return None
+    if any(abs(pitch.alter) > 1 or not 0 <= pitch.midi <= 127 for pitch in moved):
+        return None
+    line = [replace(note, pitch=pitch, string=0, finger="") for note, pitch in zip(notes, moved, strict=True)]
+    return piece.with_notes(line, are_spelled=True)
 
 
 _DEGREE_WORDS = ("the root", "the ♭9", "the 9th", "the ♭3", "the 3rd", "the 11th", "the ♯11", "the 5th", "the ♭13",
