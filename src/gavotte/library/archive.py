@@ -26,6 +26,7 @@ from gavotte.formats.whole_file import whole_file
 from gavotte.formats.zip_damage import damage_told
 from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import label_solo
+from gavotte.library.bench import RECIPES_DOCUMENT, OwnRecipes, keep_recipes, own_recipes
 from gavotte.library.corrections import CORRECTIONS_DOCUMENT, Corrections, corrections_of
 from gavotte.library.reader import LibraryReader
 from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of, own_name
@@ -36,6 +37,7 @@ from gavotte.regular_file import is_regular
 from gavotte.solo.document import Solo
 from gavotte.solo.school import School
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick, joined, music_of
+from gavotte.workshop.operation import Recipe
 
 SUFFIX = ".gavotte.zip"
 _FORMAT, _VERSION = "gavotte-library", 1
@@ -50,7 +52,7 @@ _ROOM_LEFT = 200 * 1024 * 1024
 _SOUND_BLOCK = 1 << 20
 _NOT_AS_LISTED = "The archive does not hold what its listing says ({error})."
 LOG = logging.getLogger("gavotte")
-_KEPT: tuple[DocumentKind[Any], ...] = (SCHOOLS_DOCUMENT, CORRECTIONS_DOCUMENT)
+_KEPT: tuple[DocumentKind[Any], ...] = (SCHOOLS_DOCUMENT, CORRECTIONS_DOCUMENT, RECIPES_DOCUMENT)
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +67,7 @@ class Contents:
     schools: tuple[School, ...] = ()
     corrections: Corrections = field(default_factory=Corrections)
     archive: Path | None = None
+    recipes: tuple[Recipe, ...] = ()
 
 
 def write_archive(library: LibraryReader, path: Path, left_out: list[str] | None = None) -> Iterator[float]:
@@ -196,7 +199,7 @@ def read_archive(path: Path) -> Contents:
                 if "recording" in item
             )
             licks = tuple(LICK_DOCUMENT.read(_member(archive, item["file"])) for item in listing["licks"])
-            schools, corrections = (
+            schools, corrections, recipes = (
                 kind.read(_member(archive, listing[kind.member])) if kind.member in listing else None for kind in _KEPT
             )
     except (KeyError, TypeError, ValueError, AttributeError, RecursionError) as error:
@@ -205,8 +208,15 @@ def read_archive(path: Path) -> Contents:
         raise FormatError(_NOT_AS_LISTED.format(error=error)) from error
     assert schools is None or isinstance(schools, OwnSchools)
     assert corrections is None or isinstance(corrections, Corrections)
+    assert recipes is None or isinstance(recipes, OwnRecipes)
     return Contents(
-        solos, licks, recordings, () if schools is None else schools.schools, corrections or Corrections(), path
+        solos,
+        licks,
+        recordings,
+        () if schools is None else schools.schools,
+        corrections or Corrections(),
+        path,
+        () if recipes is None else recipes.recipes,
     )
 
 
@@ -294,8 +304,8 @@ def add_contents(library: Library, contents: Contents) -> None:
     """Put everything from an archive into the library, in one transaction, beside what is there and without doubles.
 
     A solo that is there just so is not put there twice; nor is a lick, but what is said of it in both is joined. Licks
-    point to the solos that came with them; the recordings' files are extracted before. A school whose name is taken
-    stays out. Raises LibraryError; then nothing was added.
+    point to the solos that came with them; the recordings' files are extracted before. A school or recipe whose name is
+    taken stays out. Raises LibraryError; then nothing was added.
     """
     with library.as_one_step():
         there = _same_solos(library, contents)
@@ -320,6 +330,11 @@ def add_contents(library: Library, contents: Contents) -> None:
             own = own_schools(library)
             fresh = [school for school in contents.schools if school_named(school.name, own) is None]
             keep_schools(library, [*own, *fresh])
+        if contents.recipes:
+            own_ones = own_recipes(library)
+            names = {recipe.name.casefold() for recipe in own_ones}
+            came_in = [recipe for recipe in contents.recipes if recipe.name.casefold() not in names]
+            keep_recipes(library, [*own_ones, *came_in])
         if contents.corrections.evidence:
             library.keep(CORRECTIONS_DOCUMENT, corrections_of(library).joined(contents.corrections, ids))
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
+from functools import partial
 
 from PyQt6.QtCore import QTimer
 from PyQt6.QtGui import QUndoStack
@@ -136,12 +137,33 @@ class WorkshopDesk(Desk):
         self.side.variations.wanted.connect(working.vary)
         self.side.bits.held_wanted.connect(self._hold)
         self.side.bits.chosen.connect(self._go_to)
+        for rows in (self.side.choices.list, self.side.variations.list, self.side.bits.rows):
+            rows.currentRowChanged.connect(lambda _: self.state_changed.emit())
         self.side.left.connect(self.view.page.setFocus)
         for name, button in self.side.tabs.items():
             button.toggled.connect(lambda on, n=name: self._page_shown(n) if on else None)
         self.view.selection_changed.connect(self.state_changed)
         for part in (self.view.page, self.view.source):
             part.zoom_wanted.connect(self.studio.view.zoom_by)
+        for pressed, act in (
+            (self.from_selection, self.take_selection),
+            (self.from_lick, self.choose_lick),
+            (self.from_line, self.write_line),
+            (self.hear_a, self.hear_source),
+            (self.hear_ab, self.hear_both),
+            (self.keep, self.keep_lick),
+            (self.keep_as_solo, self.keep_solo),
+            (chain.on, bench.switch),
+            (chain.remove, bench.remove),
+            (chain.earlier, partial(bench.move, -1)),
+            (chain.later, partial(bench.move, 1)),
+            (self.side.choices.hear, self.hear_proposal),
+            (self.side.choices.take, self.take_proposal),
+            (self.side.variations.hear, self.hear_proposal),
+            (self.side.variations.take, self.take_proposal),
+            (self.side.variations.sheet, self.keep_variations),
+        ):
+            pressed.clicked.connect(lambda _, run=act: run())
         for button, run in (
             (self.from_selection, self.take_selection),
             (self.from_lick, self.choose_lick),
@@ -360,6 +382,7 @@ class WorkshopDesk(Desk):
         )
         self.side.choices.show_proposals(proposals, words, chosen)
         self.side.show_number("choices", len(proposals))
+        self.state_changed.emit()
 
     def _show_variations(self, proposals: tuple[Proposal, ...]) -> None:
         words = (
@@ -368,6 +391,7 @@ class WorkshopDesk(Desk):
             else translate("Gavotte", "No variation was found. Try another seed.")
         )
         self.side.variations.show_proposals(proposals, words, 0 if proposals else -1)
+        self.state_changed.emit()
 
     # -- sources ------------------------------------------------------------------------------------
 
