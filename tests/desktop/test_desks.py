@@ -617,7 +617,7 @@ def test_the_shelf_and_the_label_desk_count_the_same(qtbot: QtBot, window: MainW
     said = {rows.item(k).data(ID_ROLE): rows.item(k).data(EDGE_ROLE) for k in range(rows.count())}
     for solo_id, words in said.items():
         window.open_solo(solo_id)
-        qtbot.waitUntil(lambda: review.is_complete)
+        qtbot.waitUntil(lambda wanted=solo_id: window.session.solo_id == wanted and review.is_complete)  # type: ignore[misc]
         window.show_desk("label")
         number = len(review.questions)
         assert words == (f"{number} to look at" if number else "all clear")

@@ -10,6 +10,7 @@ from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 from tests.desktop.conftest import OpenWindow
 
+from gavotte.desktop.desks.workshop.core_words import OPERATION_WORDS
 from gavotte.desktop.desks.workshop.desk import WorkshopDesk
 from gavotte.desktop.desks.workshop.line_dialog import LineDialog
 from gavotte.desktop.desks.workshop.small_dialogs import LickChoice, RecipeName
@@ -461,3 +462,13 @@ def test_a_damaged_lick_is_told(qtbot: QtBot, desk: WorkshopDesk) -> None:
     desk.take_lick("gone")
     assert said
     assert desk.bench.there.source is None
+
+
+def test_every_word_of_the_steps_is_there_to_be_translated() -> None:
+    there = set(OPERATION_WORDS)
+    for operation in ALL:
+        words = {operation.family, operation.words, operation.hint}
+        for option in operation.options:
+            if not option.is_hidden:
+                words |= {option.words, option.hint, *(said for _, said in option.choices)}
+        assert {word for word in words if any(letter.isalpha() for letter in word)} <= there

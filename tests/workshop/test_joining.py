@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import parse_chord_symbol
 from gavotte.theory.scale import collection_pitch_classes
+from gavotte.workshop.approach import WAYS, approach_pitches
 from gavotte.workshop.joining import FIFTH, Ground, on_beats, ways
-from gavotte.workshop.operations.approaches import WAYS, approach_pitches
 from gavotte.workshop.tones import tones_of
 
 CHORD = parse_chord_symbol("G7")

@@ -227,5 +227,5 @@ def _beside(line: Sequence[int], old: Sequence[int], index: int, span: ChordSpan
     for candidates in (between, free):
         inside = [midi for midi in candidates if midi in span.scale or midi % 12 in span.tones]
         if inside or (candidates is between and candidates):
-            return (inside or candidates)[0]
+            return min(inside or candidates, key=lambda midi: sum(abs(midi - other) for other in neighbours))
     return free[0]

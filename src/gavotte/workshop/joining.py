@@ -13,7 +13,7 @@ from fractions import Fraction
 from itertools import pairwise
 
 from gavotte.theory.chord import Chord
-from gavotte.workshop.operations.approaches import WAYS, approach_pitches
+from gavotte.workshop.approach import WAYS, approach_pitches
 from gavotte.workshop.tones import tones_of
 
 FIFTH = 7

@@ -6,13 +6,13 @@ from dataclasses import replace
 from fractions import Fraction
 
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Note
+from gavotte.solo.document import Function, Note, Solo
 from gavotte.solo.moving import shifted
 from gavotte.workshop.joining import Ground, on_beats, ways
 from gavotte.workshop.keys import in_key
 from gavotte.workshop.laid import in_register_of
 from gavotte.workshop.operation import Around, Operation, OperationError, Option, Values, one_of
-from gavotte.workshop.piece import Piece, changed_pitch
+from gavotte.workshop.piece import Piece, changed_pitch, labelled_once
 
 FAMILY = "Joined"
 _LENGTHS = {"1/2": "eighths", "1/3": "eighth triplets", "1/4": "sixteenths", "1": "quarters"}
@@ -28,6 +28,8 @@ def _joined(piece: Piece, values: Values, around: Around) -> Piece:
     if values.text("key") == "same":
         other = in_key(other, first.keys[0].key.tonic.pitch_class).solo
     other = in_register_of(first, other)
+    if values.text("to") == "goal":
+        other = _from_goal(other)
     length, count = Fraction(values.text("values")), values.number("count")
     bar = first.meters[0].meter.bar_length
     # It keeps its place in the bar; what leads to it stands right before it.
@@ -43,6 +45,15 @@ def _joined(piece: Piece, values: Values, around: Around) -> Piece:
     made = replace(piece, solo=replace(first, chords=tuple(chords), heard_keys=(), readings=()))
     made = made.with_notes(notes)
     return replace(made, way=f"{way} ({values.number('way')} of {of})" if count else way)
+
+
+def _from_goal(solo: Solo) -> Solo:
+    """A line from its first chord tone on a beat on; as it is where there is none."""
+    found = labelled_once(solo)
+    for place, (label, framed) in enumerate(zip(found.labels, found.frame.notes, strict=True)):
+        if label.function is Function.CHORD and framed.on_beat:
+            return replace(solo, notes=solo.notes[place:])
+    return solo
 
 
 def _between(piece: Piece, goal: Fraction, pitch: int, values: Values, length: Fraction) -> tuple[list[Note], str, int]:
@@ -77,6 +88,7 @@ JOIN = Operation(
         Option("count", "Notes between", 2, lowest=0, highest=8),
         one_of("values", "In", list(_LENGTHS.items())),
         Option("way", "Way", 1, lowest=1, highest=16, hint="The smoothest way is the first"),
+        one_of("to", "Led to", [("first", "its first note"), ("goal", "its first chord tone on a beat")]),
         one_of("key", "It stands", [("same", "in the key of the first"), ("own", "in its own key")]),
     ),
     _joined,

@@ -571,11 +571,11 @@ def _moment(solo: Solo, time: Fraction) -> tuple[Chord | None, Moment]:
     """The chord in force, and what a keyboard shows of it."""
     index = bisect_right(solo.chords, time, key=lambda event: event.onset) - 1
     note = note_at(solo, time)
-    midi = note.pitch.midi if note is not None else None
+    midi, string = (note.pitch.midi, note.string) if note is not None else (None, 0)
     symbol = solo.chords[index].symbol if index >= 0 else None
     if not isinstance(symbol, Chord):
-        return None, Moment(note=midi)
+        return None, Moment(note=midi, string=string)
     following = solo.chords[index + 1].symbol if index + 1 < len(solo.chords) else None
     scale = local_scale(symbol, following if isinstance(following, Chord) else None, solo.key_at(time))
     classes = frozenset(pitch_class for pitch_class in range(12) if pitch_class in scale)
-    return symbol, Moment(symbol.tone_classes, classes, symbol.root.pitch_class, midi)
+    return symbol, Moment(symbol.tone_classes, classes, symbol.root.pitch_class, midi, string)

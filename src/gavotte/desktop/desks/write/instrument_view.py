@@ -23,12 +23,15 @@ HEIGHT = 104
 
 @dataclass(frozen=True, slots=True)
 class Moment:
-    """What sounds at the caret: pitch classes of the chord and of its scale, the root, and the note there."""
+    """What sounds at the caret: pitch classes of the chord and of its scale, the root, the note there and the string it
+    is played on (0 where that is open).
+    """
 
     tones: frozenset[int] = frozenset()
     scale: frozenset[int] = frozenset()
     root: int | None = None
     note: int | None = None
+    string: int = 0
 
 
 class InstrumentView(QWidget):
@@ -70,8 +73,12 @@ class InstrumentView(QWidget):
         place = self.place_at(event.position())
         self.setToolTip("" if place is None else _name(place[0]))
 
-    def _sign(self, painter: QPainter, midi: int, centre: QPointF, colour: QColor, frame: QColor) -> None:
-        """A block for a chord tone, with a bar under the root; a ring for a scale tone; a frame for the note there."""
+    def _sign(
+        self, painter: QPainter, midi: int, centre: QPointF, colour: QColor, frame: QColor, here: bool = True
+    ) -> None:
+        """A block for a chord tone, with a bar under the root; a ring for a scale tone; a frame for the note there,
+        where it is played ``here``.
+        """
         moment = self.moment
         if midi % 12 in moment.tones:
             painter.setPen(Qt.PenStyle.NoPen)
@@ -83,7 +90,7 @@ class InstrumentView(QWidget):
             painter.setPen(QPen(colour, 1.5))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawEllipse(centre, 3.2, 3.2)
-        if midi == moment.note:
+        if midi == moment.note and here:
             painter.setPen(QPen(frame, 2.4))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(QRectF(centre.x() - 7.5, centre.y() - 7.5, 15, 15), 3, 3)
@@ -215,9 +222,9 @@ class Fretboard(InstrumentView):
                 )
                 for fret in range(FRETS_SHOWN + 1):
                     midi = self.tuning.strings[-string] + fret
-                    self._sign(
-                        painter, midi, self.fret_box(string, fret).center(), QColor(palette.ink), QColor(palette.accent)
-                    )
+                    centre = self.fret_box(string, fret).center()
+                    here = self.moment.string in (0, string)
+                    self._sign(painter, midi, centre, QColor(palette.ink), QColor(palette.accent), here)
 
 
 def _name(midi: int) -> str:
