@@ -121,6 +121,27 @@ def vocabulary(window: MainWindow, picture: Callable[..., None]) -> None:
     desk.turn_to("licks")
 
 
+def workshop(window: MainWindow, picture: Callable[..., None]) -> None:
+    """The Workshop desk: a ii-V-I from the vocabulary through the circle of fifths, and where else it could begin."""
+    window.show_desk("workshop")
+    desk = window.desks["workshop"]
+    lick = next(lick for lick in window.studio.library.licks() if lick.name.startswith("Short ii-V-I: ♭3 5 ♭7 9"))
+
+    def wait() -> None:
+        while not (window.activities.is_idle and desk.working.is_current and desk.view.page.is_complete):
+            QApplication.processEvents()
+
+    desk.take_lick(lick.id)
+    desk.add_step("over")
+    desk.side.chain.form.changed.emit("progression", "ii-V-I round the circle of fifths")
+    wait()
+    note = desk.view.concert.notes[16].id
+    desk.view.select(note, note)
+    desk.side.show_page("choices")
+    wait()
+    picture("workshop")
+
+
 def phrases(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
     """The Phrases desk: a phrase with its card, and a motif of a blues, peeled to its beats."""
     desk = window.desks["phrases"]
@@ -219,11 +240,6 @@ def main() -> None:
             window.studio.transport.stop()
             picture("map", window.show_keys)
             window.key_map.hide()
-            window.show_library()
-            assert window.library_dialog is not None
-            settle(window)
-            window.library_dialog.grab().save(str(FOLDER / "library.png"))
-            window.library_dialog.reject()
             window.open_solo(first)
             window.show_paper()
             paper = window.paper_dialog
@@ -234,6 +250,7 @@ def main() -> None:
             paper.grab().save(str(FOLDER / "paper.png"))
             paper.reject()
             analyse(window, [entry.id for entry in library.solos()], picture)
+            workshop(window, picture)
             phrases(window, [entry.id for entry in library.solos()], picture)
             write(window, [entry.id for entry in library.solos()], picture)
             window.open_solo(first)

@@ -90,7 +90,8 @@ def _choices(option: Option, step: Step, around: Around) -> Iterator[tuple[Value
 
 
 def _music(piece: Piece) -> object:
-    return tuple((note.onset, note.duration, note.pitch.midi) for note in piece.solo.notes), piece.solo.chords
+    notes = piece.solo.notes
+    return tuple((n.onset, n.duration, n.pitch.midi, n.string) for n in notes), piece.solo.chords, piece.solo.readings
 
 
 def _proposal(steps: tuple[Step, ...], words: str, piece: Piece) -> Proposal:

@@ -20,6 +20,8 @@ from gavotte.solo.document import Solo
 _SMALLER = 0.6
 """How large the source is shown beside the result."""
 _HEIGHTS = [190, 520]
+_SHORT, _SHORTER = 16, 0.7
+"""Up to how many quarter notes a result is short, and how large it is shown then."""
 
 
 class BenchView(QWidget):
@@ -40,6 +42,7 @@ class BenchView(QWidget):
         self.words = ElidedLabel()
         self.selected: tuple[str, ...] = ()
         self.made: Made | None = None
+        self._zoom = 1.0
         self._shown: tuple[Solo | None, Solo | None] = (None, None)
         below = QWidget()
         column = QVBoxLayout(below)
@@ -77,8 +80,14 @@ class BenchView(QWidget):
 
     def set_zoom(self, zoom: float) -> None:
         """Show both pages larger or smaller."""
+        self._zoom = zoom
         self.source.set_zoom(_SMALLER * zoom)
-        self.page.set_zoom(zoom)
+        self._fit()
+
+    def _fit(self) -> None:
+        """Show a result of a line or less a little smaller: it would fill the width, and its lane would be hidden."""
+        short = self.concert is not None and self.concert.end <= _SHORT
+        self.page.set_zoom(_SHORTER * self._zoom if short else self._zoom)
 
     def set_numerals(self, shown: bool) -> None:
         """Show roman numerals on both pages, or not."""
@@ -109,6 +118,7 @@ class BenchView(QWidget):
         if made.source.solo is not before[0]:
             self.source.show_solo(made.source.solo, made.source.labels)
         if made.result.solo is not before[1]:
+            self._fit()
             self.page.show_solo(made.result.solo, made.result.labels, keep_place=True)
             places = made.worked.result.solo.places
             self.selected = tuple(note for note in self.selected if note in places)

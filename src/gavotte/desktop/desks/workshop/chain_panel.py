@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.workshop.options_form import OptionsForm
 from gavotte.desktop.theme.palette import Palette
@@ -116,8 +116,17 @@ class ChainPanel(QWidget):
         self.earlier.setEnabled(current is not None and chosen > 0)
         self.later.setEnabled(current is not None and chosen + 1 < len(steps))
         operation = OPERATIONS.get(current.operation) if current is not None else None
+        had_keys = self.has_keys()
         self.form.show_step(operation, current, lines)
         self.form.setVisible(current is not None)
+        if had_keys and not self.has_keys():
+            # What had them went with the step it belonged to.
+            (self.steps if steps else self.add).setFocus()
+
+    def has_keys(self) -> bool:
+        """Whether the keys go to something in this panel."""
+        focus = QApplication.focusWidget()
+        return focus is not None and self.isAncestorOf(focus) and focus.isVisible()
 
     def _choose(self, row: int) -> None:
         if row >= 0:

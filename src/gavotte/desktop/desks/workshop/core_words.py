@@ -88,7 +88,9 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "Each part of the line goes over a chord of its kind"),
     QT_TRANSLATE_NOOP("Gavotte", "Last bar held to close"),
     QT_TRANSLATE_NOOP("Gavotte", "Chords of another quality"),
-    QT_TRANSLATE_NOOP("Gavotte", "The same roots with other chords on them: minor for major, a dominant for a minor chord"),
+    QT_TRANSLATE_NOOP(
+        "Gavotte", "The same roots with other chords on them: minor for major, a dominant for a minor chord"
+    ),
     QT_TRANSLATE_NOOP("Gavotte", "All become"),
     QT_TRANSLATE_NOOP("Gavotte", "its cadence in minor (iiø-V♭9-i)"),
     QT_TRANSLATE_NOOP("Gavotte", "its cadence in major (ii-V-I)"),
@@ -99,7 +101,9 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "diminished chords"),
     QT_TRANSLATE_NOOP("Gavotte", "suspended chords"),
     QT_TRANSLATE_NOOP("Gavotte", "All over one chord"),
-    QT_TRANSLATE_NOOP("Gavotte", "Two chords into one: the ii and its V as one V; the notes stay where its scale has them"),
+    QT_TRANSLATE_NOOP(
+        "Gavotte", "Two chords into one: the ii and its V as one V; the notes stay where its scale has them"
+    ),
     QT_TRANSLATE_NOOP("Gavotte", "Chord"),
     QT_TRANSLATE_NOOP("Gavotte", "the dominant in it"),
     QT_TRANSLATE_NOOP("Gavotte", "its first chord"),
@@ -112,7 +116,9 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "Key"),
     QT_TRANSLATE_NOOP("Gavotte", "Harmony laid over"),
     QT_TRANSLATE_NOOP("Gavotte", "Substitutes for its dominants"),
-    QT_TRANSLATE_NOOP("Gavotte", "The line fitted to chords that stand in for the dominants, and heard as laid over what is written"),
+    QT_TRANSLATE_NOOP(
+        "Gavotte", "The line fitted to chords that stand in for the dominants, and heard as laid over what is written"
+    ),
     QT_TRANSLATE_NOOP("Gavotte", "Substitute"),
     QT_TRANSLATE_NOOP("Gavotte", "tritone substitute"),
     QT_TRANSLATE_NOOP("Gavotte", "its ii before it"),
@@ -211,7 +217,9 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "Way"),
     QT_TRANSLATE_NOOP("Gavotte", "Turned"),
     QT_TRANSLATE_NOOP("Gavotte", "From another chord tone"),
-    QT_TRANSLATE_NOOP("Gavotte", "Every note a chord tone higher or lower on its chord: what began on the root begins on the 3rd"),
+    QT_TRANSLATE_NOOP(
+        "Gavotte", "Every note a chord tone higher or lower on its chord: what began on the root begins on the 3rd"
+    ),
     QT_TRANSLATE_NOOP("Gavotte", "Moved by"),
     QT_TRANSLATE_NOOP("Gavotte", "one chord tone up"),
     QT_TRANSLATE_NOOP("Gavotte", "two up"),
@@ -232,7 +240,9 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "its pitches, in the rhythm it has"),
     QT_TRANSLATE_NOOP("Gavotte", "pitches and rhythm"),
     QT_TRANSLATE_NOOP("Gavotte", "Beginning at a later note"),
-    QT_TRANSLATE_NOOP("Gavotte", "The pitches begin at a later note, and what stood before comes last; the rhythm stays"),
+    QT_TRANSLATE_NOOP(
+        "Gavotte", "The pitches begin at a later note, and what stood before comes last; the rhythm stays"
+    ),
     QT_TRANSLATE_NOOP("Gavotte", "Begins at note"),
     QT_TRANSLATE_NOOP("Gavotte", "An octave away"),
     QT_TRANSLATE_NOOP("Gavotte", "All of it or a part an octave higher or lower"),
@@ -243,7 +253,9 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "every other note"),
     QT_TRANSLATE_NOOP("Gavotte", "Approaches"),
     QT_TRANSLATE_NOOP("Gavotte", "Another way to the same goals"),
-    QT_TRANSLATE_NOOP("Gavotte", "What leads chromatically to a goal is exchanged for another way there, in the same time"),
+    QT_TRANSLATE_NOOP(
+        "Gavotte", "What leads chromatically to a goal is exchanged for another way there, in the same time"
+    ),
     QT_TRANSLATE_NOOP("Gavotte", "a half step from below"),
     QT_TRANSLATE_NOOP("Gavotte", "a half step from above"),
     QT_TRANSLATE_NOOP("Gavotte", "a scale step from above"),
@@ -348,7 +360,9 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "in its own key"),
     QT_TRANSLATE_NOOP("Gavotte", "From the vocabulary"),
     QT_TRANSLATE_NOOP("Gavotte", "Étude from your vocabulary"),
-    QT_TRANSLATE_NOOP("Gavotte", "Licks of the vocabulary over a whole progression: each fits its chords and joins smoothly"),
+    QT_TRANSLATE_NOOP(
+        "Gavotte", "Licks of the vocabulary over a whole progression: each fits its chords and joins smoothly"
+    ),
     QT_TRANSLATE_NOOP("Gavotte", "Rests"),
     QT_TRANSLATE_NOOP("Gavotte", "none between licks"),
     QT_TRANSLATE_NOOP("Gavotte", "a beat between licks"),
@@ -371,7 +385,10 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "Strings that are written give way"),
     QT_TRANSLATE_NOOP("Gavotte", "Sheets"),
     QT_TRANSLATE_NOOP("Gavotte", "Through all keys"),
-    QT_TRANSLATE_NOOP("Gavotte", "A sheet with a line for each key, spelled for reading and kept in the instrument’s range, phrase by phrase"),
+    QT_TRANSLATE_NOOP(
+        "Gavotte",
+        "A sheet with a line for each key, spelled for reading and kept in the instrument’s range, phrase by phrase",
+    ),
     QT_TRANSLATE_NOOP("Gavotte", "circle of fifths"),
     QT_TRANSLATE_NOOP("Gavotte", "up by half steps"),
     QT_TRANSLATE_NOOP("Gavotte", "up by whole steps"),

@@ -36,7 +36,7 @@ from gavotte.library.bench import BENCH_DOCUMENT, OnBench, keep_recipes, own_rec
 from gavotte.library.errors import LibraryError
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.lick import Lick, Source, keep_lick
-from gavotte.workshop.operation import Around, Recipe, Step, Value
+from gavotte.workshop.operation import Around, Recipe, Step, Value, Values
 from gavotte.workshop.operations import OPERATIONS
 from gavotte.workshop.operations.etudes import ETUDE, read_held, written_held
 from gavotte.workshop.proposals import Proposal
@@ -370,11 +370,13 @@ class WorkshopDesk(Desk):
         operation = OPERATIONS.get(step.operation) if step is not None else None
         if step is None or operation is None:
             return
-        chosen = next((k for k, proposal in enumerate(proposals) if proposal.steps == (step,)), -1)
-        if chosen < 0 and operation.choosing:
-            own = dict(step.values).get(operation.choosing, operation.option(operation.choosing).default)
-            values = [dict(proposal.steps[0].values).get(operation.choosing) for proposal in proposals]
-            chosen = values.index(own) if own in values else -1
+        names = [name for name in (operation.choosing, operation.and_choosing) if name]
+
+        def values(of: Step) -> list[Value]:
+            given = Values(operation, dict(of.values))
+            return [given.value(name) for name in names]
+
+        chosen = next((k for k, one in enumerate(proposals) if values(one.steps[0]) == values(step)), -1)
         words = (
             translate("Gavotte", "{step}: what each choice makes").format(step=operation.words)
             if proposals

@@ -56,7 +56,6 @@ class ProposalsPanel(QWidget):
         """Show proposals and what they are."""
         self.list.show_proposals(proposals, chosen)  # type: ignore[arg-type]
         self.words.setText(words)
-        self.list.setVisible(bool(proposals))
         self._enable()
 
     def _enable(self) -> None:
