@@ -131,7 +131,7 @@ def workshop(window: MainWindow, picture: Callable[..., None]) -> None:
         while not (window.activities.is_idle and desk.working.is_current and desk.view.page.is_complete):
             QApplication.processEvents()
 
-    desk.take_lick(lick.id)
+    desk.sources.take_lick(lick.id)
     desk.add_step("over")
     desk.side.chain.form.changed.emit("progression", "ii-V-I round the circle of fifths")
     wait()

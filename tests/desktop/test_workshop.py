@@ -40,7 +40,7 @@ def desk(qtbot: QtBot, window: MainWindow) -> WorkshopDesk:
 def with_lick(qtbot: QtBot, desk: WorkshopDesk) -> WorkshopDesk:
     """With a short ii-V-I on the bench."""
     lick = next(lick for lick in desk.studio.library.licks() if lick.name.startswith("Short ii-V-I: ♭3 5 ♭7 9"))
-    desk.take_lick(lick.id)
+    desk.sources.take_lick(lick.id)
     settled(qtbot, desk)
     return desk
 
@@ -84,7 +84,7 @@ def test_an_empty_bench_offers_three_ways_to_begin(qtbot: QtBot, desk: WorkshopD
     assert desk.from_lick.isVisible()
     assert desk.from_line.isVisible()
     qtbot.mouseClick(desk.from_lick, Qt.MouseButton.LeftButton)
-    dialog = desk.dialog
+    dialog = desk.sources.dialog
     assert isinstance(dialog, LickChoice)
     every = dialog.rows.count()
     qtbot.keyClicks(dialog.line, "twelve umbrellas")
@@ -124,8 +124,8 @@ def test_a_lick_of_the_vocabulary_is_worked_on(qtbot: QtBot, window: MainWindow)
 
 
 def test_a_line_is_written_or_played(qtbot: QtBot, desk: WorkshopDesk) -> None:
-    desk.write_line()
-    dialog = desk.dialog
+    desk.sources.write_line()
+    dialog = desk.sources.dialog
     assert isinstance(dialog, LineDialog)
     dialog.notes.setText("E4 H5")
     assert not dialog.yes.isEnabled()
@@ -321,7 +321,7 @@ def test_the_result_is_kept_as_a_lick_with_what_was_done_to_it(qtbot: QtBot, wit
     add(qtbot, desk, "pairs")
     before = {lick.id for lick in desk.studio.library.licks()}
     qtbot.keyClick(desk.view.page, Qt.Key.Key_K)
-    dialog = desk.dialog
+    dialog = desk.results.dialog
     assert isinstance(dialog, LickDialog)
     dialog.accept()
     (fresh,) = {lick.id for lick in desk.studio.library.licks()} - before
@@ -370,15 +370,15 @@ def test_a_recipe_is_kept_used_on_another_lick_and_deleted(qtbot: QtBot, with_li
     desk = with_lick
     add(qtbot, desk, "pairs")
     add(qtbot, desk, "octave")
-    desk.keep_recipe()
-    dialog = desk.dialog
+    desk.recipes.keep()
+    dialog = desk.recipes.dialog
     assert isinstance(dialog, RecipeName)
     dialog.name.setText("Up in pairs")
     dialog.accept()
     (recipe,) = own_recipes(desk.studio.library)
     assert [step.operation for step in recipe.steps] == ["pairs", "octave"]
     desk.bench.clear()
-    desk.take_lick(desk.studio.library.licks()[0].id)
+    desk.sources.take_lick(desk.studio.library.licks()[0].id)
     settled(qtbot, desk)
     source = pitches(desk)
     desk.side.chain.recipe_wanted.emit(recipe)
@@ -420,9 +420,9 @@ def test_a_bench_that_cannot_be_saved_is_told_and_tried_again(
     with monkeypatch.context() as broken:
         broken.setattr(Library, "keep", full)
         add(qtbot, desk, "pairs")
-        desk._keep_bench()
+        desk.store.keep_now()
     assert any("The disk is full." in words for words in said)
-    assert desk._keeping.isActive()
+    assert desk.store.is_waiting
     desk.leave()
     kept = desk.studio.library.kept(BENCH_DOCUMENT)
     assert kept is not None
@@ -459,7 +459,7 @@ def test_what_changes_while_the_desk_is_hidden_is_shown_when_it_is_seen(
 def test_a_damaged_lick_is_told(qtbot: QtBot, desk: WorkshopDesk) -> None:
     said: list[str] = []
     desk.studio.asks.noticing.connect(lambda words, *_: said.append(words))
-    desk.take_lick("gone")
+    desk.sources.take_lick("gone")
     assert said
     assert desk.bench.there.source is None
 

@@ -118,7 +118,8 @@ class Operation:
     """Something that can be made of a piece. ``name`` is how recipes keep it, ``words`` how it is called.
 
     ``told`` says in a few words what a step with some values does; ``choosing`` is the option whose values are worth
-    being heard one after the other, ``and_choosing`` a second one, each of whose values goes with each of the first.
+    being heard one after the other, ``and_choosing`` a second one, each of whose values goes with each of the first;
+    ``looks_around`` says that it may use what is around, so that it is worked anew when that is another.
     """
 
     name: str
@@ -130,6 +131,7 @@ class Operation:
     told: Callable[[Values], str] | None = None
     choosing: str = ""
     and_choosing: str = ""
+    looks_around: bool = False
 
     def option(self, name: str) -> Option:
         """One of its options. Raises KeyError."""
@@ -184,9 +186,11 @@ def worked(
     """A chain of steps worked through from the source. What ``before`` has of the same beginning is not made again."""
     stages: list[Stage] = []
     piece = source
-    same = before is not None and before.source is source and before.around is around
+    same = before is not None and before.source is source
     for place, step in enumerate(steps):
-        if same and before is not None and place < len(before.steps) and before.steps[place] == step:
+        operation = operations.get(step.operation)
+        looks = operation is not None and operation.looks_around and (before is None or before.around is not around)
+        if same and not looks and before is not None and place < len(before.steps) and before.steps[place] == step:
             stages.append(before.stages[place])
         else:
             same = False

@@ -128,6 +128,7 @@ OVER = Operation(
     _over,
     lambda values: values.text("chords") if values.text("progression") == OWN_CHORDS else values.text("progression"),
     choosing="begin",
+    looks_around=True,
 )
 
 

@@ -61,6 +61,7 @@ ETUDE = Operation(
     _etude,
     lambda values: values.text("chords") if values.text("progression") == OWN_CHORDS else values.text("progression"),
     choosing="seed",
+    looks_around=True,
 )
 
 ETUDES = (ETUDE,)

@@ -94,6 +94,7 @@ JOIN = Operation(
     _joined,
     lambda values: f"in {values.number('count')} notes, way {values.number('way')}",
     choosing="way",
+    looks_around=True,
 )
 
 JOINS = (JOIN,)

@@ -212,6 +212,7 @@ OF_LINE = Operation(
     "The notes in the rhythm of a lick you kept, or of the open solo’s selection",
     (Option("line", "Line", "", of_lines=True),),
     _of_line,
+    looks_around=True,
 )
 
 

@@ -31,10 +31,10 @@ def workshop_commands(desk: WorkshopDesk) -> tuple[Command, ...]:
 
     rows = (
         (0, "selection", translate("Gavotte", "Take the selection of the open solo"), ("Ctrl+Shift+S",),
-         desk.take_selection, desk.has_selection, (desk.from_selection,), (desk,)),
-        (0, "lick", translate("Gavotte", "Take a lick…"), ("Ctrl+Shift+L",), desk.choose_lick, desk.has_licks,
+         desk.sources.take_selection, desk.sources.has_selection, (desk.from_selection,), (desk,)),
+        (0, "lick", translate("Gavotte", "Take a lick…"), ("Ctrl+Shift+L",), desk.sources.choose_lick, desk.has_licks,
          (desk.from_lick,), (desk,)),
-        (0, "line", translate("Gavotte", "Write a line…"), ("Ctrl+Shift+N",), desk.write_line, always,
+        (0, "line", translate("Gavotte", "Write a line…"), ("Ctrl+Shift+N",), desk.sources.write_line, always,
          (desk.from_line,), (desk,)),
         (0, "result", translate("Gavotte", "Work on with the result"), ("Ctrl+Shift+R",), desk.take_result, has_result,
          (), (desk,)),
@@ -51,7 +51,7 @@ def workshop_commands(desk: WorkshopDesk) -> tuple[Command, ...]:
          (), places),
         (1, "previous_value", translate("Gavotte", "Value before of the step"), (",",), partial(desk.step_value, -1),
          has_step, (), places),
-        (1, "recipe", translate("Gavotte", "Keep the steps as a recipe…"), ("Ctrl+Shift+K",), desk.keep_recipe,
+        (1, "recipe", translate("Gavotte", "Keep the steps as a recipe…"), ("Ctrl+Shift+K",), desk.recipes.keep,
          has_step, (), (desk,)),
         (2, "hear", translate("Gavotte", "Hear the proposal"), ("Return",), desk.hear_proposal, has_proposal,
          (desk.side.choices.hear, desk.side.variations.hear), (desk.side.choices.list, desk.side.variations.list)),
@@ -68,14 +68,14 @@ def workshop_commands(desk: WorkshopDesk) -> tuple[Command, ...]:
          (desk.hear_a,), (*places, desk.side.choices.list, desk.side.variations.list)),
         (3, "alternate", translate("Gavotte", "Hear source and result in turn"), ("B",), desk.hear_both, has_result,
          (desk.hear_ab,), (*places, desk.side.choices.list, desk.side.variations.list)),
-        (4, "keep", translate("Gavotte", "Keep as lick…"), ("K",), desk.keep_lick, has_result, (desk.keep,), places),
-        (4, "keep_solo", translate("Gavotte", "Put it on the shelf as a solo"), ("Shift+K",), desk.keep_solo,
-         has_result, (desk.keep_as_solo,), places),
+        (4, "keep", translate("Gavotte", "Keep as lick…"), ("K",), desk.results.keep_lick, has_result, (desk.keep,), places),
+        (4, "keep_solo", translate("Gavotte", "Put it on the shelf as a solo"), ("Shift+K",),
+         desk.results.keep_solo, has_result, (desk.keep_as_solo,), places),
         (4, "keep_variations", translate("Gavotte", "Put the variations on the shelf as a sheet"), ("Ctrl+Shift+U",),
          desk.keep_variations, lambda: bool(desk.side.variations.list.proposals), (desk.side.variations.sheet,),
          (desk,)),
-        (4, "keep_sheet", translate("Gavotte", "Put a sheet in all keys on the shelf"), ("Ctrl+K",), desk.keep_sheet,
-         has_result, (), (desk,)),
+        (4, "keep_sheet", translate("Gavotte", "Put a sheet in all keys on the shelf"), ("Ctrl+K",),
+         desk.results.keep_sheet, has_result, (), (desk,)),
     )  # fmt: skip
     made = [
         Command(f"workshop.{name}", words, run, keys, menu, part, at, enabled, buttons=buttons)

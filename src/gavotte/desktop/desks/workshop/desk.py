@@ -7,7 +7,6 @@ from dataclasses import replace
 from fractions import Fraction
 from functools import partial
 
-from PyQt6.QtCore import QTimer
 from PyQt6.QtGui import QUndoStack
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
 
@@ -16,31 +15,28 @@ from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.workshop.bench import Bench
+from gavotte.desktop.desks.workshop.bench_store import BenchStore
 from gavotte.desktop.desks.workshop.bench_view import BenchView
 from gavotte.desktop.desks.workshop.commands import workshop_commands
 from gavotte.desktop.desks.workshop.lick_lines import LickLines, Stocked
-from gavotte.desktop.desks.workshop.line_dialog import LineDialog
 from gavotte.desktop.desks.workshop.proposals_panel import ProposalsPanel
+from gavotte.desktop.desks.workshop.recipe_box import RecipeBox
+from gavotte.desktop.desks.workshop.results import Results
 from gavotte.desktop.desks.workshop.side import WorkshopSide
-from gavotte.desktop.desks.workshop.small_dialogs import LickChoice, RecipeName
+from gavotte.desktop.desks.workshop.sources import Sources
 from gavotte.desktop.desks.workshop.working import Working
-from gavotte.desktop.errands.lick_dialog import LickDialog
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.words import counted
-from gavotte.formats.errors import FormatError
-from gavotte.library.bench import BENCH_DOCUMENT, OnBench, keep_recipes, own_recipes, with_recipe
-from gavotte.library.errors import LibraryError
+from gavotte.library.reader import LickEntry
 from gavotte.solo.document import Solo
-from gavotte.vocabulary.lick import Lick, Source, keep_lick
-from gavotte.workshop.operation import Around, Recipe, Step, Value, Values
+from gavotte.workshop.operation import Around, Step, Value, Values
 from gavotte.workshop.operations import OPERATIONS
 from gavotte.workshop.operations.etudes import ETUDE, read_held, written_held
 from gavotte.workshop.proposals import Proposal
-from gavotte.workshop.sheet import key_sheet
 from gavotte.workshop.stacked import Block, stacked
 from gavotte.writing.placing import first_note_from
 
@@ -62,14 +58,12 @@ class WorkshopDesk(Desk):
         self.working = Working(studio.activities, self.bench, studio.view.shown, self)
         self.view = BenchView(studio.engraver)
         self.side = WorkshopSide()
-        self.dialog: LineDialog | LickChoice | LickDialog | RecipeName | None = None
-        self._recipes: tuple[Recipe, ...] = ()
-        self._is_laid = False
+        self.store = BenchStore(studio.library, self.bench, studio.asks, self)
+        self.sources = Sources(studio, self.bench, self.store, self)
+        self.results = Results(studio, self.bench, self.view, self)
+        self.recipes = RecipeBox(studio.library, self.bench, studio.asks, self)
         self._stock = Stocked(studio.library)
-        self._keeping = QTimer(self)
-        self._keeping.setSingleShot(True)
-        self._keeping.setInterval(_SOON_MS)
-        self._keeping.timeout.connect(self._keep_bench)
+        self._licks: tuple[LickEntry, ...] = ()
         self.source = QPushButton(translate("Gavotte", "Source"))
         self.source.setToolTip(translate("Gavotte", "Take something else to work on"))
         self._sources = QMenu(self)
@@ -131,9 +125,10 @@ class WorkshopDesk(Desk):
         chain.chosen.connect(bench.choose)
         chain.wanted.connect(self.add_step)
         chain.form.changed.connect(self._set_value)
-        chain.keep_wanted.connect(self.keep_recipe)
+        chain.keep_wanted.connect(self.recipes.keep)
         chain.recipe_wanted.connect(bench.add_all)
-        chain.forget_wanted.connect(self._forget_recipe)
+        chain.forget_wanted.connect(self.recipes.forget)
+        self.recipes.changed.connect(lambda: chain.show_recipes(self.recipes.recipes))
         self.side.variations.wanted.connect(working.vary)
         self.side.bits.held_wanted.connect(self._hold)
         self.side.bits.chosen.connect(self._go_to)
@@ -146,13 +141,13 @@ class WorkshopDesk(Desk):
         for part in (self.view.page, self.view.source):
             part.zoom_wanted.connect(self.studio.view.zoom_by)
         for pressed, act in (
-            (self.from_selection, self.take_selection),
-            (self.from_lick, self.choose_lick),
-            (self.from_line, self.write_line),
+            (self.from_selection, self.sources.take_selection),
+            (self.from_lick, self.sources.choose_lick),
+            (self.from_line, self.sources.write_line),
             (self.hear_a, self.hear_source),
             (self.hear_ab, self.hear_both),
-            (self.keep, self.keep_lick),
-            (self.keep_as_solo, self.keep_solo),
+            (self.keep, self.results.keep_lick),
+            (self.keep_as_solo, self.results.keep_solo),
             (chain.on, bench.switch),
             (chain.remove, bench.remove),
             (chain.earlier, partial(bench.move, -1)),
@@ -165,9 +160,9 @@ class WorkshopDesk(Desk):
         ):
             pressed.clicked.connect(lambda _, run=act: run())
         for button, run in (
-            (self.from_selection, self.take_selection),
-            (self.from_lick, self.choose_lick),
-            (self.from_line, self.write_line),
+            (self.from_selection, self.sources.take_selection),
+            (self.from_lick, self.sources.choose_lick),
+            (self.from_line, self.sources.write_line),
         ):
             action = self._sources.addAction(button.text())
             assert action is not None
@@ -217,15 +212,7 @@ class WorkshopDesk(Desk):
         return counted(len(steps), "step") if self.bench.there.source is not None and steps else ""
 
     def sheet(self) -> Sheet | None:
-        made = self.view.made
-        if made is None:
-            return None
-        concert = made.worked.result
-        labels = {label.note: label for label in concert.labelled.labels}
-        title = self.bench.there.name
-        shown = replace(made.result.solo, title=title)
-        as_sounding = (replace(concert.solo, title=title), labels) if self.studio.view.written else None
-        return Sheet(shown, made.result.labels, self._made_words(), concert=as_sounding, selected=self.view.selected)
+        return self.results.sheet()
 
     @property
     def has_sheet(self) -> bool:
@@ -241,23 +228,24 @@ class WorkshopDesk(Desk):
         """Show in a theme's colours."""
         self.view.set_palette(palette)
         self.side.set_palette(palette)
+        self.sources.palette_in_use = palette
 
     def arrive(self, item: str, view: str) -> None:
         """Take a lick (its id), or the selection of the open solo."""
         if item:
-            self.take_lick(item)
+            self.sources.take_lick(item)
         elif view == "selection":
-            self.take_selection()
+            self.sources.take_selection()
 
     def enter(self) -> None:
-        self._lay_what_was()
-        self._read_recipes()
+        self.store.lay_what_was()
+        self.recipes.read()
 
     def leave(self) -> None:
-        self._keep_now()
+        self.store.keep_now()
 
     def close_down(self) -> None:
-        self._keep_now()
+        self.store.keep_now()
 
     def remembered(self) -> str:
         return self.side.page_shown
@@ -267,11 +255,12 @@ class WorkshopDesk(Desk):
             self.side.show_page(remembered)
 
     def show_updates(self, changes: Update) -> None:
-        self._lay_what_was()
+        self.store.lay_what_was()
         if changes & Update.LIBRARY:
             self._stock = Stocked(self.studio.library)
+            self._licks = tuple(self.studio.library.licks())
         if changes & _AROUND:
-            licks = self.studio.library.licks()
+            licks = self._licks
             self.working.around = Around(LickLines(self.studio.library, licks, self.studio.session.solo), self._stock)
             self._show_chain()
         if changes & Update.VIEW:
@@ -287,7 +276,6 @@ class WorkshopDesk(Desk):
     def _bench_changed(self) -> None:
         self._show_bench()
         self.working.work()
-        self._keeping.start()
 
     def _show_bench(self) -> None:
         there = self.bench.there
@@ -397,54 +385,9 @@ class WorkshopDesk(Desk):
 
     # -- sources ------------------------------------------------------------------------------------
 
-    def has_selection(self) -> bool:
-        """Whether notes of the open solo are selected."""
-        return len(self.studio.session.selection.notes()) > 1
-
     def has_licks(self) -> bool:
         """Whether there is a lick to take."""
         return len(self.working.around.lines) > 0
-
-    def take_selection(self) -> None:
-        """Take the selected notes of the open solo."""
-        lick = self.studio.session.lick()
-        if lick is None or not self.has_selection():
-            self.studio.asks.tell(translate("Gavotte", "Select two notes or more of a solo to work on them"))
-            return
-        self._take(lick)
-
-    def take_lick(self, lick_id: str) -> None:
-        """Take a lick of the vocabulary."""
-        try:
-            self._take(self.studio.library.lick(lick_id))
-        except (LibraryError, FormatError) as error:
-            self.studio.asks.notice(str(error))
-
-    def _take(self, lick: Lick) -> None:
-        player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
-        self._lay_what_was()
-        self.bench.take(lick.solo, lick.name, f"{lick.source.title}, {lick.source.place}{player}")
-
-    def choose_lick(self) -> None:
-        """Choose a lick to take."""
-        dialog = LickChoice(self.window() or self, self.studio.library.licks(), self.studio.library.licks_with_words)
-        self.dialog = dialog
-        dialog.accepted.connect(lambda: self.take_lick(dialog.chosen) if dialog.chosen else None)
-        dialog.open()
-
-    def write_line(self) -> None:
-        """Write or play a line to take."""
-        solo = self.studio.session.solo
-        instrument = solo.instrument.name if solo is not None else ""
-        dialog = self.dialog = LineDialog(self.window() or self, instrument, self.studio.playing.hear_pitch)
-
-        def take() -> None:
-            if dialog.solo is not None:
-                self._lay_what_was()
-                self.bench.take(dialog.solo, dialog.solo.title, translate("Gavotte", "written here"))
-
-        dialog.accepted.connect(take)
-        dialog.open()
 
     def take_result(self) -> None:
         """Take what was made as the source of what follows: its steps are done then."""
@@ -520,6 +463,10 @@ class WorkshopDesk(Desk):
         else:
             self.bench.add_steps(proposal.steps, words)
 
+    def keep_variations(self) -> None:
+        """Put the variations that are listed on the shelf as one sheet."""
+        self.results.keep_variations(self.side.variations.list.proposals)
+
     # -- hearing ------------------------------------------------------------------------------------
 
     def hear_note(self) -> None:
@@ -548,155 +495,3 @@ class WorkshopDesk(Desk):
             transport.stop()
         elif made is not None:
             self.studio.playing.play_apart(music(made.worked.source.solo, made.worked.result.solo))
-
-    # -- keeping ------------------------------------------------------------------------------------
-
-    def _made_words(self) -> str:
-        """What was done, in words."""
-        steps = [step for step in self.bench.there.steps if step.is_on and step.operation in OPERATIONS]
-        said = []
-        for step in steps:
-            operation = OPERATIONS[step.operation]
-            summary = operation.summary(dict(step.values))
-            said.append(f"{operation.words.lower()} ({summary})" if summary else operation.words.lower())
-        made_of = translate("Gavotte", "Made of “{name}”").format(name=self.bench.there.name)
-        return f"{made_of}: {', '.join(said)}" if said else made_of
-
-    def _lick(self) -> Lick | None:
-        """What was made, or what is selected of it, as a lick."""
-        made, there = self.view.made, self.bench.there
-        if made is None or not made.worked.result.solo.notes:
-            return None
-        piece = made.worked.result
-        selected = self.view.selected if len(self.view.selected) > 1 else (piece.solo.notes[0].id,)
-        last = selected[-1] if len(selected) > 1 else piece.solo.notes[-1].id
-        lick = keep_lick(piece.solo, "", piece.labelled.labels, selected[0], last)
-        title = translate("Gavotte", "Workshop: {name}").format(name=there.name)
-        source = Source("", title, "", lick.source.first_bar, lick.source.last_bar)
-        return replace(lick, source=source, words=self._made_words())
-
-    def keep_lick(self) -> None:
-        """Keep what was made, or what is selected of it, as a lick."""
-        lick = self._lick()
-        if lick is None:
-            return
-        dialog = self.dialog = LickDialog(self.window() or self, lick)
-
-        def put() -> None:
-            lick_id = self.studio.edits.keep_lick(dialog.lick, self.undo_stack)
-            if lick_id is None:
-                dialog.open()
-                return
-            words = translate("Gavotte", "Kept “{name}”.").format(name=dialog.lick.name)
-            self.studio.asks.notice(
-                words,
-                translate("Gavotte", "See it in all keys"),
-                lambda: self.studio.asks.go("vocabulary", lick_id, "keys"),
-                self.undo_stack.indexChanged,
-            )
-
-        dialog.accepted.connect(put)
-        dialog.open()
-
-    def keep_solo(self) -> None:
-        """Put what was made on the shelf."""
-        solo = self.view.concert
-        if solo is not None:
-            title = translate("Gavotte", "{name}, worked on").format(name=self.bench.there.name)
-            self._put_on_shelf(replace(solo, title=title, player=""))
-
-    def keep_sheet(self) -> None:
-        """Put a sheet of what was made in all twelve keys on the shelf."""
-        lick = self._lick()
-        if lick is not None:
-            named = lick.renamed(translate("Gavotte", "{name}, all keys").format(name=self.bench.there.name))
-            self._put_on_shelf(replace(key_sheet(named)[0], player=""))
-
-    def keep_variations(self) -> None:
-        """Put the variations on the shelf as one sheet, numbered, behind what they are made of."""
-        made, proposals = self.view.made, self.side.variations.list.proposals
-        if made is None or not proposals:
-            return
-        blocks = [Block(made.worked.result.solo, (), translate("Gavotte", "As it was"))]
-        blocks += [Block(one.piece.solo, (), f"{number}") for number, one in enumerate(proposals, 1)]
-        title = translate("Gavotte", "{name}, variations").format(name=self.bench.there.name)
-        self._put_on_shelf(replace(stacked(blocks, title)[0], player=""))
-
-    def _put_on_shelf(self, solo: Solo) -> None:
-        solo_id = self.studio.edits.keep_solo(solo, self.undo_stack)
-        if solo_id is not None:
-            self.studio.asks.notice(
-                translate("Gavotte", "“{title}” is on the shelf.").format(title=solo.title),
-                translate("Gavotte", "Open it"),
-                lambda: self.studio.asks.open_solo(solo_id),
-                self.undo_stack.indexChanged,
-            )
-
-    # -- recipes ------------------------------------------------------------------------------------
-
-    def _read_recipes(self) -> None:
-        try:
-            self._recipes = own_recipes(self.studio.library)
-        except (LibraryError, FormatError) as error:
-            self.studio.asks.notice(str(error))
-        self.side.chain.show_recipes(self._recipes)
-
-    def keep_recipe(self) -> None:
-        """Keep the steps as a recipe under a name."""
-        steps = self.bench.there.steps
-        if not steps:
-            return
-        first = OPERATIONS.get(steps[0].operation)
-        proposed = first.words if first is not None else steps[0].operation
-        dialog = self.dialog = RecipeName(self.window() or self, proposed, [recipe.name for recipe in self._recipes])
-        dialog.accepted.connect(
-            lambda: self._put_recipes(with_recipe(self._recipes, Recipe(dialog.name.text().strip(), steps)))
-        )
-        dialog.open()
-
-    def _forget_recipe(self, recipe: Recipe) -> None:
-        before = self._recipes
-        self._put_recipes(tuple(own for own in before if own != recipe))
-        self.studio.asks.notice(
-            translate("Gavotte", "The recipe “{name}” was deleted.").format(name=recipe.name),
-            translate("Gavotte", "Undo"),
-            lambda: self._put_recipes(before),
-        )
-
-    def _put_recipes(self, recipes: tuple[Recipe, ...]) -> None:
-        try:
-            keep_recipes(self.studio.library, recipes)
-        except LibraryError as error:
-            self.studio.asks.notice(str(error))
-            return
-        self._recipes = recipes
-        self.side.chain.show_recipes(recipes)
-
-    # -- what lies there until the next time --------------------------------------------------------
-
-    def _lay_what_was(self) -> None:
-        """Lay down what was on the bench the last time, once."""
-        if self._is_laid:
-            return
-        self._is_laid = True
-        try:
-            kept = self.studio.library.kept(BENCH_DOCUMENT)
-        except (LibraryError, FormatError) as error:
-            self.studio.asks.notice(str(error))
-            return
-        if kept is not None and kept.source is not None:
-            self.bench.lay(kept)
-
-    def _keep_now(self) -> None:
-        if self._keeping.isActive():
-            self._keeping.stop()
-            self._keep_bench()
-
-    def _keep_bench(self) -> None:
-        there: OnBench = self.bench.there
-        try:
-            self.studio.library.keep(BENCH_DOCUMENT, there)
-        except LibraryError as error:
-            words = translate("Gavotte", "{error} What lies on the bench is not saved yet; it is tried again.")
-            self.studio.asks.notice(words.format(error=error))
-            self._keeping.start(10 * _SOON_MS)

@@ -26,7 +26,7 @@ _SIGNS = {Toll.CLASH: "×", Toll.RANGE: "↕", Toll.LEAP: "↯"}
 
 class JoinView(QWidget):
     """Shows the notes of a source above those of a result. As many of these are shown as there is room for, about the
-    note where the user is. Double click goes nowhere: a click on a note tells which it is by ``note_clicked``.
+    note where the user is; pointed at, a note tells what became of it.
     """
 
     def __init__(self) -> None:
@@ -35,6 +35,7 @@ class JoinView(QWidget):
         self._pieces: tuple[Piece, Piece] | None = None
         self._cost: Cost | None = None
         self._current: str | None = None
+        self._from: list[int | None] = []
         self.setFixedHeight(_HEIGHT)
         self.setMouseTracking(True)
 
@@ -49,6 +50,8 @@ class JoinView(QWidget):
     def show_pieces(self, source: Piece, result: Piece, cost: Cost) -> None:
         """Show a source and what was made of it."""
         self._pieces, self._cost = (source, result), cost
+        places = source.solo.places
+        self._from = [places.get(result.origins.get(note.id, "")) for note in result.solo.notes]
         self.setAccessibleName(
             translate("Gavotte", "Source and result, note by note: {words}").format(words=cost.words)
         )
@@ -89,14 +92,14 @@ class JoinView(QWidget):
         the source, as many as there is room for.
         """
         assert self._pieces is not None
-        source, result = self._pieces
+        result = self._pieces[1]
         room = max(4, int((self.width() - 2 * _LEFT) / _NARROWEST))
         here = result.solo.places.get(self._current, 0) if self._current is not None else 0
-        before = [source.solo.places.get(result.origins.get(note.id, "")) for note in result.solo.notes]
+        before = self._from
         first = last = here
-        while first and self._goes_on(before[first - 1], before[first]):
+        while first and here - first <= room and self._goes_on(before[first - 1], before[first]):
             first -= 1
-        while last + 1 < len(before) and self._goes_on(before[last], before[last + 1]):
+        while last + 1 < len(before) and last - first <= 2 * room and self._goes_on(before[last], before[last + 1]):
             last += 1
         if last - first >= room:
             first = max(first, here - room // 2)

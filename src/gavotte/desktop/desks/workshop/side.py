@@ -41,6 +41,11 @@ class WorkshopSide(Tabbed):
         if not there and self.page_shown == "bits":
             self.show_page("steps")
 
+    def go_to(self, name: str) -> None:
+        """Show a page and go into it; the licks of an étude only where there is one."""
+        if name != "bits" or self.tabs["bits"].isVisible():
+            super().go_to(name)
+
     def set_palette(self, palette: Palette) -> None:
         """Show in a theme's colours."""
         for panel in (self.chain, self.choices, self.variations, self.bits):

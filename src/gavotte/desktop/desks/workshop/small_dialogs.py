@@ -39,10 +39,6 @@ class LickChoice(Dialog):
         """The id of the chosen lick."""
         return self.rows.current_id()
 
-    def set_palette_of(self, rows: RowList) -> None:
-        """Paint the rows as another list is painted."""
-        self.rows.setItemDelegate(rows.itemDelegate())
-
     def _list(self) -> None:
         words = self.line.text().strip()
         wanted = self._found(words) if words else None
