@@ -26,6 +26,7 @@ from PyQt6.QtWidgets import QApplication
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
+from gavotte.desktop.desks.workshop.desk import WorkshopDesk
 from gavotte.desktop.errands.exporting import PAPER, PNG, SCORE
 from gavotte.desktop.garbage import GarbageCollector
 from gavotte.desktop.shell.window import MainWindow
@@ -33,6 +34,7 @@ from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.store import Library
 from gavotte.solo.document import Function
 from gavotte.solo.school import VERTICAL
+from gavotte.workshop.operations.chords import OPEN_SOLO
 
 _REST_SECONDS = 0.6
 
@@ -51,9 +53,12 @@ def longest(window: MainWindow, do: Callable[[], object]) -> tuple[float, float]
         worst, own = max(worst, now - before), max(own, own_now - own_before)
         before, own_before = now, own_now
         pool = QThreadPool.globalInstance()
-        busy = not (window.desks["label"].page.is_complete and window.desks["vocabulary"].page.is_complete) or (
-            pool is not None and pool.activeThreadCount() > 0
+        pages = (
+            window.desks["label"].page,
+            window.desks["vocabulary"].page,
+            window.desks["workshop"].view.page,
         )
+        busy = not all(page.is_complete for page in pages) or (pool is not None and pool.activeThreadCount() > 0)
         busy = busy or not window.activities.is_idle
         rest = None if busy else rest or now
         if rest is not None and now - rest > _REST_SECONDS:
@@ -105,6 +110,7 @@ def run(bars: int) -> Iterator[tuple[str, tuple[float, float]]]:
             window.studio.transport.warm_up_beside()
             session, export = window.session, window.studio.exporter.export
             last = long_solo(bars).notes[-1].id
+            shop = window.desks["workshop"]
             rows: list[tuple[str, Callable[[], object]]] = [
                 ("come to rest", lambda: None),
                 ("open a 32-bar solo", lambda: window.open_solo(ids[-5])),
@@ -157,6 +163,19 @@ def run(bars: int) -> Iterator[tuple[str, tuple[float, float]]]:
                 ("write at the end", lambda: write(window, "e")),
                 ("undo everything", lambda: undo_all(window)),
                 ("go to the shelf", lambda: window.show_desk("shelf")),
+                ("go to the Workshop", lambda: window.show_desk("workshop")),
+                ("take a lick", lambda: shop.sources.take_lick(library.licks()[4].id)),
+                ("a step", lambda: shop.add_step("over")),
+                ("through 24 bars", lambda: value(shop, "progression", "ii-V-I round the circle of fifths")),
+                (f"chord by chord through {bars} bars", lambda: value(shop, "progression", OPEN_SOLO, "parts", True)),
+                ("its choices", lambda: shop.side.show_page("choices")),
+                ("take it", shop.take_proposal),
+                ("an étude", lambda: shop.add_step("etude")),
+                ("variations", lambda: shop.side.show_page("variations")),
+                ("hear it", window.studio.playing.toggle),
+                ("stop it", window.studio.playing.toggle),
+                ("undo it all", lambda: undo_bench(shop)),
+                ("leave the Workshop", lambda: window.show_desk("shelf")),
             ]
             for words, do in rows:
                 yield words, longest(window, do)
@@ -180,6 +199,18 @@ def go_to(window: MainWindow, time: Fraction) -> None:
     window.activateWindow()
     page.setFocus()
     window.desks["write"].writer.go_to(time)
+
+
+def value(desk: WorkshopDesk, *pairs: str | bool) -> None:
+    """Give the step that is looked at other values, as its controls do: names and values in turn."""
+    for name, chosen in zip(pairs[::2], pairs[1::2], strict=True):
+        desk.side.chain.form.changed.emit(str(name), chosen)
+
+
+def undo_bench(desk: WorkshopDesk) -> None:
+    """Undo what was done on the bench."""
+    while desk.undo_stack.canUndo():
+        desk.undo_stack.undo()
 
 
 def undo_all(window: MainWindow) -> None:

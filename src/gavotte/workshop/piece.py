@@ -9,7 +9,6 @@ from fractions import Fraction
 
 from gavotte.harmony.ground import Ground, ground_of
 from gavotte.labelling.labeller import Labelled, labelled
-from gavotte.solo.bars import BarGrid
 from gavotte.solo.by_identity import kept_by_identity
 from gavotte.solo.document import KeyRegion, Note, Solo
 from gavotte.solo.spelling import respell_notes
@@ -144,8 +143,3 @@ def changed_pitch(note: Note, midi: int) -> Note:
     if midi == note.pitch.midi:
         return note
     return replace(note, pitch=spell(midi, 0), string=0, finger="")
-
-
-def length_of(solo: Solo) -> Fraction:
-    """How long a piece lasts, in whole bars from the first full one to the end of its notes and chords."""
-    return BarGrid(solo).bars[-1].end

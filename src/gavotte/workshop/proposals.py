@@ -7,8 +7,12 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 
+import numpy as np
+from numpy.typing import NDArray
+
 from gavotte.giving_way import give_way
 from gavotte.solo.document import Function
+from gavotte.vocabulary.corpus import labelled_line
 from gavotte.workshop.cost import Toll, cost_of
 from gavotte.workshop.operation import (
     NOTHING_AROUND,
@@ -30,7 +34,8 @@ _SEEDS = 6
 @dataclass(frozen=True)
 class Proposal:
     """A chain of steps and what it makes: what of it is told apart from the others (``words``), its degrees, how tense
-    it is on average (0 to 1), and what kinds of notes it has, in words.
+    it is on average (0 to 1), and what kinds of notes it has, in words. ``line`` are its notes as numbers (see
+    ``vocabulary.corpus.NOTE``), for a picture in small.
     """
 
     steps: tuple[Step, ...]
@@ -39,6 +44,7 @@ class Proposal:
     degrees: str
     tension: float
     told: str
+    line: NDArray[np.void]
 
 
 def proposals_for(
@@ -98,7 +104,8 @@ def _proposal(steps: tuple[Step, ...], words: str, piece: Piece) -> Proposal:
     labels = piece.labelled.labels
     degrees = " ".join(label.shown_degree for label in labels[:24]) + (" …" if len(labels) > 24 else "")
     tension = sum(label.tension for label in labels) / max(1, len(labels))
-    return Proposal(steps, words, piece, degrees, round(tension, 3), _told(piece))
+    line = labelled_line(piece.labelled).notes
+    return Proposal(steps, words, piece, degrees, round(tension, 3), _told(piece), line)
 
 
 _NOUNS = {

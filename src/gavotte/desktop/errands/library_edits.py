@@ -45,35 +45,41 @@ class LibraryEdits(QObject):
 
     def keep_lick(self, lick: Lick, stack: QUndoStack) -> str | None:
         """Keep a lick, as a step of what is worked on; gives its id, None where it fails."""
+        words = translate("Gavotte", "Keep “{name}”").format(name=lick.name)
+        library = self._library
+        return self._keep(words, partial(library.add_lick, lick), library.restore_lick, library.delete_lick, stack)
+
+    def _keep(
+        self,
+        words: str,
+        add: Callable[[], str],
+        restore: Callable[[str], None],
+        delete: Callable[[str], None],
+        stack: QUndoStack,
+    ) -> str | None:
+        """Put something into the library, which gives it an id; later it is put back under that."""
         kept: list[str] = []
 
         def keep() -> None:
             if kept:
-                self._library.restore_lick(kept[0])
+                restore(kept[0])
             else:
-                kept.append(self._library.add_lick(lick))
+                kept.append(add())
 
-        words = translate("Gavotte", "Keep “{name}”").format(name=lick.name)
-        self._do(words, keep, lambda: self._library.delete_lick(kept[0]), stack)
+        self._do(words, keep, lambda: delete(kept[0]), stack)
         return kept[0] if kept else None
 
     def keep_solo(self, solo: Solo, stack: QUndoStack) -> str | None:
         """Put a solo on the shelf, as a step of what is worked on; gives its id, None where it fails."""
-        kept: list[str] = []
+        library = self._library
 
-        def keep() -> None:
-            if kept:
-                self._library.restore_solo(kept[0])
-            else:
-                kept.append(self._library.add_solo(solo))
-
-        def undo() -> None:
-            if kept[0] == self._session.solo_id:
+        def delete(solo_id: str) -> None:
+            if solo_id == self._session.solo_id:
                 self._session.close()
-            self._library.delete_solo(kept[0])
+            library.delete_solo(solo_id)
 
-        self._do(translate("Gavotte", "Put “{title}” on the shelf").format(title=solo.title), keep, undo, stack)
-        return kept[0] if kept else None
+        words = translate("Gavotte", "Put “{title}” on the shelf").format(title=solo.title)
+        return self._keep(words, partial(library.add_solo, solo), library.restore_solo, delete, stack)
 
     def keep_licks(self, licks: Sequence[Lick]) -> tuple[str, ...]:
         """Keep several licks in one step; gives their ids, none where it fails."""

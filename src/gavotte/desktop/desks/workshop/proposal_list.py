@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-import numpy as np
-from numpy.typing import NDArray
 from PyQt6.QtCore import QModelIndex, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QFontMetrics, QPainter
 from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QStyledItemDelegate, QStyleOptionViewItem
@@ -14,7 +12,6 @@ from gavotte.desktop.page.mini_lane import HEIGHT, paint_mini_lane
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import BODY, SMALL, font
 from gavotte.desktop.widgets.rows import paint_ground
-from gavotte.vocabulary.corpus import labelled_line
 from gavotte.workshop.proposals import Proposal
 
 _HEIGHT = 94
@@ -47,7 +44,7 @@ class _Painted(QStyledItemDelegate):
             shown = QFontMetrics(face).elidedText(text, Qt.TextElideMode.ElideRight, room)
             painter.drawText(rect.adjusted(12, top, 0, 0), Qt.AlignmentFlag.AlignLeft, shown)
         lane = QRectF(rect.left() + 12, rect.top() + 27, room, HEIGHT)
-        paint_mini_lane(painter, lane, self._view.notes_of(index.row()), palette)
+        paint_mini_lane(painter, lane, proposal.line, palette)
         painter.restore()
 
 
@@ -58,7 +55,6 @@ class ProposalList(QListWidget):
         super().__init__()
         self.palette_in_use: Palette = DAY
         self.proposals: tuple[Proposal, ...] = ()
-        self._notes: dict[int, NDArray[np.void]] = {}
         self.setAccessibleName(name)
         self.setMouseTracking(True)
         self.setItemDelegate(_Painted(self))
@@ -76,7 +72,7 @@ class ProposalList(QListWidget):
         """List proposals; ``chosen`` is the one the chain has now."""
         self.blockSignals(True)
         self.clear()
-        self.proposals, self._notes = tuple(proposals), {}
+        self.proposals = tuple(proposals)
         for proposal in proposals:
             item = QListWidgetItem(proposal.words)
             spoken = f"{proposal.words}: {proposal.degrees}, {proposal.told}"
@@ -90,9 +86,3 @@ class ProposalList(QListWidget):
         """The row that is chosen."""
         row = self.currentRow()
         return self.proposals[row] if 0 <= row < len(self.proposals) else None
-
-    def notes_of(self, row: int) -> NDArray[np.void]:
-        """A proposal's notes as the mini lane has them."""
-        if row not in self._notes:
-            self._notes[row] = labelled_line(self.proposals[row].piece.labelled).notes
-        return self._notes[row]
