@@ -123,6 +123,23 @@ def test_a_lick_of_the_vocabulary_is_worked_on(qtbot: QtBot, window: MainWindow)
     assert desk.bench.there.name == name
 
 
+def test_a_place_that_is_not_kept_can_be_worked_on_too(qtbot: QtBot, window: MainWindow) -> None:
+    window.show_desk("vocabulary")
+    vocabulary = window.desks["vocabulary"]
+    qtbot.waitUntil(lambda: vocabulary.indexer.is_current and window.activities.is_idle, timeout=20000)
+    qtbot.keyClicks(vocabulary.search.line, "3 5 b7 b9")
+    place = next(k for k, row in enumerate(vocabulary.licks.rows) if not row.is_lick and not row.is_heading)
+    vocabulary.licks.setCurrentRow(place)
+    qtbot.waitUntil(lambda: vocabulary.view.lick is not None and not vocabulary.is_kept)
+    vocabulary.licks.setFocus()
+    qtbot.keyClick(vocabulary.licks, Qt.Key.Key_W)
+    desk = window.desks["workshop"]
+    assert isinstance(desk, WorkshopDesk)
+    settled(qtbot, desk)
+    assert desk.bench.there.source is not None
+    assert desk.bench.there.comes
+
+
 def test_a_line_is_written_or_played(qtbot: QtBot, desk: WorkshopDesk) -> None:
     desk.sources.write_line()
     dialog = desk.sources.dialog

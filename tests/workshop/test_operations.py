@@ -210,6 +210,14 @@ def test_approaches_are_added_in_place_of_the_notes_before_or_squeezed_in() -> N
     assert sum(functions[note.id] is Function.APPROACH for note in added) >= len(added) // 2
 
 
+def test_a_lead_in_stands_before_the_first_note_as_a_pickup() -> None:
+    result = made(two_five(), "lead in", way="below")
+    assert pitches(result)[:2] == [71, 72]
+    assert result.solo.pickup == Fraction(1, 2)
+    assert result.solo.notes[0].id not in result.origins
+    assert result.labelled.labels[0].function is Function.APPROACH
+
+
 def test_approaches_taken_away_leave_what_they_led_to() -> None:
     held = made(dominant(), "approaches away")
     assert names(held) == "E5 G5 A5 Bb5 C6 Bb5"

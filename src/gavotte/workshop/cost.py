@@ -45,16 +45,18 @@ class Cost:
     @property
     def words(self) -> str:
         """It in a line: "7 of 9 degrees kept, both goals kept, 1 hard leap"."""
-        said = [_kept(*self.degrees, "degree"), _kept(*self.goals, "goal")]
-        for toll in (Toll.CLASH, Toll.RANGE, Toll.LEAP):
-            number = self.count(toll)
-            if number:
-                said.append(_PLURALS[toll][number != 1].format(number))
+        said = [_kept(*self.degrees, "degree"), _kept(*self.goals, "goal"), self.hard_words]
         if self.added:
             said.append(f"{self.added} added")
         if self.left_out:
             said.append(f"{self.left_out} left out")
         return ", ".join(filter(None, said))
+
+    @property
+    def hard_words(self) -> str:
+        """What of it clashes or is hard to play: "1 hard leap"."""
+        counts = [(toll, self.count(toll)) for toll in (Toll.CLASH, Toll.RANGE, Toll.LEAP)]
+        return ", ".join(_PLURALS[toll][number != 1].format(number) for toll, number in counts if number)
 
 
 _PLURALS = {

@@ -37,6 +37,7 @@ from gavotte.desktop.errands.indexer import Indexer
 from gavotte.desktop.errands.keeping import Keeping
 from gavotte.desktop.errands.library_edits import LibraryEdits
 from gavotte.desktop.errands.recent import recent_solos, remember
+from gavotte.desktop.errands.to_the_bench import ToTheBench
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.deck import Deck
 from gavotte.desktop.playback.hearing import Hearing
@@ -158,6 +159,7 @@ class MainWindow(QMainWindow):
             exporter=Exporter(engraver, settings, activities, self),
             edits=edits,
             keeping=Keeping(library, session, tape, activities, edits, asks, self),
+            bench=ToTheBench(asks, self),
             indexer=Indexer(library, activities, self),
         )
 

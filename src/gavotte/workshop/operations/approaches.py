@@ -174,4 +174,34 @@ AWAY = Operation(
     _away,
 )
 
-APPROACHES = (EXCHANGE, ADD, AWAY)
+
+def _led_in(piece: Piece, values: Values, _: Around) -> Piece:
+    first = piece.solo.notes[0]
+    length = Fraction(values.text("values"))
+    pitches = approach_pitches(first.pitch.midi, values.text("way"), _tones_at(piece, 0))
+    start = first.onset - length * len(pitches)
+    bar = piece.solo.meters[0].meter.bar_length
+    if -start >= bar:
+        raise OperationError("It would begin more than a bar before bar 1. Choose a shorter way.")
+    made_of: dict[str, str] = {}
+    front = [
+        replace(note, id=f"in:{note.id}", marks=()) for note in _spread(first, pitches, start, first.onset, made_of)
+    ]
+    solo = replace(piece.solo, pickup=max(piece.solo.pickup, -start))
+    return replace(piece, solo=solo).with_notes([*front, *piece.solo.notes])
+
+
+LEAD_IN = Operation(
+    "lead in",
+    "A lead into its first note",
+    FAMILY,
+    "Notes put in front that lead to the first one",
+    (
+        one_of("way", "Way", _CHOICES),
+        one_of("values", "In", [("1/2", "eighths"), ("1/3", "eighth triplets"), ("1/4", "sixteenths")]),
+    ),
+    _led_in,
+    choosing="way",
+)
+
+APPROACHES = (EXCHANGE, ADD, LEAD_IN, AWAY)

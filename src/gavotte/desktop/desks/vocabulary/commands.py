@@ -205,8 +205,8 @@ def vocabulary_commands(desk: VocabularyDesk) -> tuple[Command, ...]:
             ("W",),
             menu,
             4,
-            (desk.licks, desk.page),
-            enabled=lambda: desk.is_kept,
+            (desk.licks, desk.page, desk.search.cells.cells, desk.places.places),
+            has_lick,
         ),
         Command(
             "vocabulary.delete",

@@ -579,9 +579,9 @@ class VocabularyDesk(Desk):
             self.studio.edits.delete_lick(self._lick_id)
 
     def work_on(self) -> None:
-        """Take the chosen lick to the Workshop."""
-        if self._lick_id is not None:
-            self.studio.asks.go("workshop", self._lick_id)
+        """Take the lick, or the place of a solo, that is shown to the Workshop."""
+        if self.view.lick is not None:
+            self.studio.bench.send(self.view.lick)
 
     def keep_place(self) -> None:
         """Keep the place of a solo that is shown as a lick."""

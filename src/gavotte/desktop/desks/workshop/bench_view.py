@@ -13,6 +13,7 @@ from gavotte.desktop.page.spoken import spoken_selection
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.elided import ElidedLabel
+from gavotte.desktop.words import counted
 from gavotte.engraving.engraver import Engraver
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
@@ -165,6 +166,11 @@ class BenchView(QWidget):
         label = made.result.labels.get(current) if current is not None else None
         if label is None or current is None:
             said = made.cost.words if made.worked.steps else ""
+            bits = made.worked.result.bits
+            if bits:
+                # An étude is made of others than the source: what it keeps of that says nothing.
+                words = translate("Gavotte", "{licks} of your vocabulary")
+                said = ", ".join(filter(None, (words.format(licks=counted(len(bits), "lick")), made.cost.hard_words)))
             self.words.setText(said[:1].upper() + said[1:])
             return
         pitch = made.result.solo.note(current).pitch.shown

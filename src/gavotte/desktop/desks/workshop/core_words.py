@@ -275,6 +275,8 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "They stand"),
     QT_TRANSLATE_NOOP("Gavotte", "in place of the notes before"),
     QT_TRANSLATE_NOOP("Gavotte", "squeezed in"),
+    QT_TRANSLATE_NOOP("Gavotte", "A lead into its first note"),
+    QT_TRANSLATE_NOOP("Gavotte", "Notes put in front that lead to the first one"),
     QT_TRANSLATE_NOOP("Gavotte", "Approaches taken away"),
     QT_TRANSLATE_NOOP("Gavotte", "The line without its ornament"),
     QT_TRANSLATE_NOOP("Gavotte", "Passing notes too"),

@@ -25,6 +25,7 @@ from gavotte.desktop.desks.workshop.results import Results
 from gavotte.desktop.desks.workshop.side import WorkshopSide
 from gavotte.desktop.desks.workshop.sources import Sources
 from gavotte.desktop.desks.workshop.working import Working
+from gavotte.desktop.errands.to_the_bench import TAKEN
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
@@ -231,9 +232,11 @@ class WorkshopDesk(Desk):
         self.sources.palette_in_use = palette
 
     def arrive(self, item: str, view: str) -> None:
-        """Take a lick (its id), or the selection of the open solo."""
+        """Take a lick (its id), a line that is on its way here, or the selection of the open solo."""
         if item:
             self.sources.take_lick(item)
+        elif view == TAKEN:
+            self.sources.take_what_arrived()
         elif view == "selection":
             self.sources.take_selection()
 

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QWidget
 
 from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
@@ -39,6 +40,8 @@ class LineDialog(Dialog):
         self.said = QLabel()
         self.said.setObjectName("quietBody")
         self.said.setWordWrap(True)
+        self.said.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.said.setMinimumHeight(2 * self.said.fontMetrics().lineSpacing() + 4)
         self.strip = KeyboardStrip(60)
         self.keyboard = MidiKeyboard(self)
         row = QHBoxLayout()

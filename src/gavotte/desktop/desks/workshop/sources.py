@@ -53,6 +53,12 @@ class Sources(QObject):
         except (LibraryError, FormatError) as error:
             self._studio.asks.notice(str(error))
 
+    def take_what_arrived(self) -> None:
+        """Take the line another desk sent here."""
+        lick = self._studio.bench.arrived()
+        if lick is not None:
+            self._take_lick(lick)
+
     def _take_lick(self, lick: Lick) -> None:
         player = translate("Gavotte", ", by {player}").format(player=lick.source.player) if lick.source.player else ""
         self._take(lick.solo, lick.name, f"{lick.source.title}, {lick.source.place}{player}")
