@@ -87,7 +87,7 @@ def from_text(text: str, key: Key, like: Solo, blues: bool = False) -> Solo:
     read = read_chord_line(text, empty)
     if read.problems:
         problem = read.problems[0]
-        raise ValueError(f"“{text[problem.start : problem.end]}”: {problem.why}")
+        raise ValueError(problem.why)
     if not read.solo.chords:
         raise ValueError("There is no chord in it. Write bars as | Dm7 | G7 | Cmaj7 |")
     return read.solo

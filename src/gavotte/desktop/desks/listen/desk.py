@@ -166,6 +166,7 @@ class ListenDesk(Desk):
             self._explain()
         if changes & Update.VIEW:
             self.page.set_zoom(self.studio.view.zoom)
+            self.page.set_tablature(self.studio.view.tablature)
         if changes & ~Update.SELECTION:
             self._show_solo()
         self._show_selection()

@@ -52,6 +52,9 @@ class ChainPanel(QWidget):
         self.add.setMenu(self.adding)
         self.recipe.setMenu(self.recipes)
         self.recipes.aboutToShow.connect(self._fill_recipes)
+        self.told = QLabel()
+        self.told.setWordWrap(True)
+        self.told.setContentsMargins(12, 8, 12, 0)
         self.form = OptionsForm()
         self._fill_adding()
         self._lay_out()
@@ -81,6 +84,7 @@ class ChainPanel(QWidget):
         column.addLayout(empty)
         column.addLayout(below)
         column.addWidget(rule())
+        column.addWidget(self.told)
         column.addWidget(self.form, 1)
 
     def set_palette(self, palette: Palette) -> None:
@@ -115,6 +119,9 @@ class ChainPanel(QWidget):
         self.on.setText(translate("Gavotte", "Off") if current is None or current.is_on else translate("Gavotte", "On"))
         self.earlier.setEnabled(current is not None and chosen > 0)
         self.later.setEnabled(current is not None and chosen + 1 < len(steps))
+        problem = stages[chosen].problem if 0 <= chosen < len(stages) else ""
+        self.told.setText(problem)
+        self.told.setVisible(bool(problem))
         operation = OPERATIONS.get(current.operation) if current is not None else None
         had_keys = self.has_keys()
         self.form.show_step(operation, current, lines)
