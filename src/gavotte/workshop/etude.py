@@ -19,7 +19,7 @@ from gavotte.harmony.changes import Change
 from gavotte.harmony.foreignness import chord_quality
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo, Text
-from gavotte.workshop.over import changes_within, cut_note, pickup_of, unit_of
+from gavotte.workshop.over import changes_within, make_room, pickup_of, unit_of
 from gavotte.workshop.piece import Bit, Piece, changed_pitch, piece_of
 
 EMPTY, SOURCE = "-", "source"
@@ -292,7 +292,7 @@ class _Maker:
         line = way.laid
         for number, laid in enumerate(line):
             start = laid.at + laid.stock.notes[0].onset * laid.factor
-            notes = [cut_note(note, start) for note in notes]
+            make_room(notes, start)
             for note in laid.stock.notes:
                 moved = replace(
                     note,
@@ -312,7 +312,7 @@ class _Maker:
             )
             texts.append(Text(max(start, Fraction(0)), laid.stock.source.split(",")[0]))
         end = self._changes[-1].end
-        notes = [cut_note(note, end) for note in notes if note.onset < end]
+        make_room(notes, end)
         solo = replace(self._progression, pickup=pickup_of(notes, self._progression), texts=tuple(texts))
         return replace(Piece(solo).with_notes(notes), bits=tuple(bits))
 

@@ -170,10 +170,13 @@ class Recipe:
 
 @dataclass(frozen=True)
 class Stage:
-    """What a step of a chain has made: its piece, or the one it was given and why it could do nothing with it."""
+    """What a step of a chain has made: its piece, and what it could not do (``problem``); where it ``failed`` outright
+    that is the piece it was given.
+    """
 
     piece: Piece
     problem: str = ""
+    failed: bool = False
 
 
 def worked(
@@ -204,13 +207,13 @@ def _stage(piece: Piece, step: Step, operations: Mapping[str, Operation], around
     if not step.is_on:
         return Stage(piece)
     if operation is None:
-        return Stage(piece, f"There is no step called {step.operation[:40]!r} in this Gavotte.")
+        return Stage(piece, f"There is no step called {step.operation[:40]!r} in this Gavotte.", True)
     if not piece.solo.notes:
-        return Stage(piece, "Nothing is left to work on. Switch an earlier step off.")
+        return Stage(piece, "Nothing is left to work on. Switch an earlier step off.", True)
     try:
         made = operation.apply(replace(piece, told=(), way=""), Values(operation, dict(step.values)), around)
     except OperationError as error:
-        return Stage(piece, str(error))
+        return Stage(piece, str(error), True)
     return Stage(made, " ".join(made.told))
 
 

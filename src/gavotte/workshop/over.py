@@ -116,7 +116,7 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
         pitches = _placed(placing, timed[key], progression, manner, number, before)
         line = timed[key].solo.notes
         start = run[0].onset + line[0].onset
-        notes = [cut_note(note, start) for note in notes if note.onset < start]
+        make_room(notes, start)
         for note, midi in zip(line, pitches, strict=True):
             fresh = changed_pitch(replace(note, id=f"{number}:{note.id}", onset=note.onset + run[0].onset), midi)
             made_of[fresh.id] = note.id
@@ -125,7 +125,7 @@ def laid_over(piece: Piece, progression: Solo, manner: Manner) -> Piece:
     said = _left_words(left, units, grid)
     if not notes:
         return Piece(progression, {}, said)
-    notes = [cut_note(note, changes[-1].end) for note in notes if note.onset < changes[-1].end]
+    make_room(notes, changes[-1].end)
     ground = replace(progression, pickup=pickup_of(notes, progression))
     result = Piece(ground, piece.origins).with_notes(notes, made_of)
     return (_closed(result, changes) if manner.close else result).telling(*said)
@@ -144,6 +144,14 @@ def pickup_of(notes: Sequence[Note], progression: Solo) -> Fraction:
     """How long a pickup a progression needs (quarter notes) for notes that begin before it."""
     bar = progression.meters[0].meter.bar_length
     return max(progression.pickup, min(max(Fraction(0), -notes[0].onset), bar - Fraction(1, 64)))
+
+
+def make_room(notes: list[Note], at: Fraction) -> None:
+    """Let a line, in order, end at a time (quarter notes): later notes go, the last one is cut."""
+    while notes and notes[-1].onset >= at:
+        notes.pop()
+    if notes:
+        notes[-1] = cut_note(notes[-1], at)
 
 
 def cut_note(note: Note, at: Fraction) -> Note:

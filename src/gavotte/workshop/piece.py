@@ -6,6 +6,7 @@ from bisect import bisect_right
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
+from functools import cached_property
 
 from gavotte.harmony.ground import Ground, ground_of
 from gavotte.labelling.labeller import Labelled, labelled
@@ -43,9 +44,9 @@ class Piece:
     way: str = ""
     bits: tuple[Bit, ...] = ()
 
-    @property
+    @cached_property
     def labelled(self) -> Labelled:
-        """The line with its labels."""
+        """The line with its labels, known from then on for as long as there is the piece."""
         return labelled_once(self.solo)
 
     def with_notes(

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import random
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from difflib import SequenceMatcher
+from fractions import Fraction
 
 import numpy as np
 from numpy.typing import NDArray
 
 from gavotte.giving_way import give_way
 from gavotte.solo.document import Function
+from gavotte.solo.label import Label
 from gavotte.vocabulary.corpus import labelled_line
 from gavotte.workshop.cost import Toll, cost_of
 from gavotte.workshop.operation import (
@@ -35,7 +37,8 @@ _SEEDS = 6
 class Proposal:
     """A chain of steps and what it makes: what of it is told apart from the others (``words``), its degrees, how tense
     it is on average (0 to 1), and what kinds of notes it has, in words. ``line`` are its notes as numbers (see
-    ``vocabulary.corpus.NOTE``), for a picture in small.
+    ``vocabulary.corpus.NOTE``), for a picture in small. Of a long one the first
+    notes stand for all.
     """
 
     steps: tuple[Step, ...]
@@ -63,7 +66,7 @@ def proposals_for(
         give_way()
         stage = worked(piece, [wanted], operations, around)
         result = stage.result
-        if result is piece or stage.stages[-1].problem.startswith("Left") or _music(result) in seen:
+        if stage.stages[-1].failed or not result.solo.notes or _music(result) in seen:
             continue
         seen.add(_music(result))
         made.append(_proposal((wanted,), result.way or words, result))
@@ -100,12 +103,34 @@ def _music(piece: Piece) -> object:
     return tuple((n.onset, n.duration, n.pitch.midi, n.string) for n in notes), piece.solo.chords, piece.solo.readings
 
 
+_HEAD = 200
+"""Notes of a long proposal by which it is told apart from others."""
+
+
 def _proposal(steps: tuple[Step, ...], words: str, piece: Piece) -> Proposal:
-    labels = piece.labelled.labels
+    if len(piece.solo.notes) > 2 * _HEAD:
+        piece = _head_of(piece)
+    found = piece.labelled
+    labels = found.labels
     degrees = " ".join(label.shown_degree for label in labels[:24]) + (" …" if len(labels) > 24 else "")
     tension = sum(label.tension for label in labels) / max(1, len(labels))
-    line = labelled_line(piece.labelled).notes
-    return Proposal(steps, words, piece, degrees, round(tension, 3), _told(piece), line)
+    return Proposal(steps, words, piece, degrees, round(tension, 3), _told(labels), labelled_line(found).notes)
+
+
+def _head_of(piece: Piece) -> Piece:
+    """The first notes of a long piece: many such, held whole, would weigh on everything."""
+    solo = piece.solo
+    notes = solo.notes[:_HEAD]
+    end = notes[-1].end
+    head = replace(
+        solo,
+        notes=notes,
+        chords=tuple(chord for chord in solo.chords if chord.onset < end),
+        sections=tuple(section for section in solo.sections if section.onset < end),
+        readings=(),
+        form_end=Fraction(0),
+    )
+    return replace(piece, solo=head, bits=())
 
 
 _NOUNS = {
@@ -117,9 +142,8 @@ _NOUNS = {
 }
 
 
-def _told(piece: Piece) -> str:
+def _told(labels: Sequence[Label]) -> str:
     """The functions of a line, counted: "all colours", "5 chord tones, 2 approaches"."""
-    labels = piece.labelled.labels
     counts = {function: sum(label.function is function for label in labels) for function in Function}
     there = {function: number for function, number in counts.items() if number}
     if len(there) == 1:
@@ -141,6 +165,7 @@ _POOL: tuple[tuple[str, str], ...] = (
     ("rests", "every"), ("part", "which"),
 )  # fmt: skip
 _TRIES = 60
+MOST_VARIED = 600
 _MOST_CHANGED = 0.9
 """A variation that shares less with its source than this leaves over is no variation of it."""
 _FEWEST = 0.6
@@ -152,9 +177,12 @@ def variations(
 ) -> tuple[Proposal, ...]:
     """Variations that differ from the source and from each other, the best explained first; the seed decides which.
 
-    Out of ``_TRIES`` chains of one or two steps those are taken, one after the other, that are well explained and far
-    from all that are there (maximal marginal relevance: Carbonell and Goldstein 1998).
+    A line of more than ``MOST_VARIED`` notes has none. Of ``_TRIES`` chains of one or two steps those are taken, one
+    after the other, that are well explained and far from all that are there (maximal marginal relevance: Carbonell and
+    Goldstein 1998).
     """
+    if len(piece.solo.notes) > MOST_VARIED:
+        return ()
     dice = random.Random(seed)
     tried: list[tuple[float, Proposal]] = []
     seen = {_music(piece)}

@@ -87,8 +87,12 @@ class BenchView(QWidget):
 
     def _fit(self) -> None:
         """Show a result of a line or less a little smaller: it would fill the width, and its lane would be hidden."""
+        self.page.set_zoom(self._wanted_zoom)
+
+    @property
+    def _wanted_zoom(self) -> float:
         short = self.concert is not None and self.concert.end <= _SHORT
-        self.page.set_zoom(_SHORTER * self._zoom if short else self._zoom)
+        return _SHORTER * self._zoom if short else self._zoom
 
     def set_numerals(self, shown: bool) -> None:
         """Show roman numerals on both pages, or not."""
@@ -119,7 +123,10 @@ class BenchView(QWidget):
         if made.source.solo is not before[0]:
             self.source.show_solo(made.source.solo, made.source.labels)
         if made.result.solo is not before[1]:
-            self._fit()
+            if self._wanted_zoom != self.page.zoom:
+                # What was there need not be laid out anew to go.
+                self.page.clear()
+                self._fit()
             self.page.show_solo(made.result.solo, made.result.labels, keep_place=True)
             places = made.worked.result.solo.places
             self.selected = tuple(note for note in self.selected if note in places)

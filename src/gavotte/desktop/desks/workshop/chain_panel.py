@@ -103,10 +103,11 @@ class ChainPanel(QWidget):
             known = OPERATIONS.get(step.operation)
             words = said(known.words) if known is not None else step.operation
             summary = known.summary(dict(step.values)) if known is not None else ""
-            problem = stages[place].problem if place < len(stages) else ""
+            stage = stages[place] if place < len(stages) else None
+            problem = stage.problem if stage is not None else ""
             edge = "" if step.is_on else translate("Gavotte", "off")
-            if problem:
-                edge = translate("Gavotte", "told")
+            if stage is not None and problem:
+                edge = translate("Gavotte", "not done") if stage.failed else translate("Gavotte", "in part")
             self.steps.add_row(str(place), f"{place + 1}  {words}", problem or summary, edge, bool(problem))
         self.steps.setCurrentRow(chosen)
         self.steps.blockSignals(False)

@@ -37,7 +37,7 @@ from gavotte.solo.document import Solo
 from gavotte.workshop.operation import Around, Step, Value, Values
 from gavotte.workshop.operations import OPERATIONS
 from gavotte.workshop.operations.etudes import ETUDE, read_held, written_held
-from gavotte.workshop.proposals import Proposal
+from gavotte.workshop.proposals import MOST_VARIED, Proposal
 from gavotte.workshop.stacked import Block, stacked
 from gavotte.writing.placing import first_note_from
 
@@ -383,6 +383,10 @@ class WorkshopDesk(Desk):
             if proposals
             else translate("Gavotte", "No variation was found. Try another seed.")
         )
+        concert = self.view.concert
+        if concert is not None and len(concert.notes) > MOST_VARIED:
+            words = translate("Gavotte", "Variations are made of lines of up to {most} notes: take a part of it.")
+            words = words.format(most=MOST_VARIED)
         self.side.variations.show_proposals(proposals, words, 0 if proposals else -1)
         self.state_changed.emit()
 

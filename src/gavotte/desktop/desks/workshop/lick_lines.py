@@ -21,6 +21,11 @@ class Stocked:
         self._library = library
         self._stock: tuple[Stock, ...] | None = None
 
+    @property
+    def is_read(self) -> bool:
+        """Whether they have been read."""
+        return self._stock is not None
+
     def __call__(self) -> tuple[Stock, ...]:
         if self._stock is None:
             with self._library.read_apart() as reader:

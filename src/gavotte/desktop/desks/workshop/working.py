@@ -9,12 +9,14 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.desks.workshop.bench import Bench
+from gavotte.desktop.desks.workshop.lick_lines import Stocked
 from gavotte.desktop.translation import translate
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.workshop.cost import Cost, cost_of
 from gavotte.workshop.operation import Around, Step, Worked, worked
 from gavotte.workshop.operations import OPERATIONS
+from gavotte.workshop.operations.etudes import ETUDE
 from gavotte.workshop.piece import Piece, labelled_once, piece_of
 from gavotte.workshop.proposals import Proposal, proposals_for, variations
 
@@ -77,7 +79,13 @@ class Working(QObject):
             result = made.result
             return Made(made, cost_of(source, result), _shown(source.solo, read), _shown(result.solo, read))
 
-        self._activities.beside(self, make, self._take, self._fail)
+        self._activities.beside(self, make, self._take, self._fail, self._reading_words())
+
+    def _reading_words(self) -> str:
+        """What is said where the vocabulary has to be read first, which takes a while."""
+        is_read = not isinstance(self.around.stock, Stocked) or self.around.stock.is_read
+        wanted = any(step.operation == ETUDE.name and step.is_on for step in self._bench.there.steps)
+        return translate("Gavotte", "Reading the vocabulary") if wanted and not is_read else ""
 
     def _source_piece(self, solo: Solo) -> Piece:
         """The piece of a source: the same one as long as it is the same source."""
