@@ -38,13 +38,16 @@ _MOST_WAYS = 400
 
 @dataclass(frozen=True, slots=True)
 class Price:
-    """What a way through a progression costs: each semitone of a join beyond a third, a join beyond a fifth, a lick
-    that was there already, a quarter note of silence more or less than wished, a semitone out of range, other values.
+    """What a way through a progression costs, in the order of the fields: each semitone of a join beyond a third, a
+    join beyond a fifth, a lick that was there already, each semitone further from its own register than a tritone, a
+    quarter note of silence more or less than wished, a place left empty, a semitone out of range, other values than
+    wished, and the most that chance may add.
     """
 
     join: float = 0.25
     leap: float = 4.0
     again: float = 6.0
+    octave: float = 0.1
     silence: float = 0.35
     nothing: float = 2.5
     range: float = 3.0
@@ -264,6 +267,7 @@ class _Maker:
         instrument = self._progression.instrument
         pitches = [note.pitch.midi + laid.move for note in laid.stock.notes]
         price = PRICE.range * _beyond(pitches, 0, instrument.lowest, instrument.highest)
+        price += PRICE.octave * max(0, abs(laid.move) - 6)
         return price + (PRICE.values if laid.factor != 1 else 0.0) + PRICE.chance * self._dice.random()
 
     def _step(self, way: _Way, laid: _Laid) -> float | None:

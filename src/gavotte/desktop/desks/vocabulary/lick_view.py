@@ -93,6 +93,7 @@ class LickView(QWidget):
             ),
         )
         self.seed = Number(1, 9999, 1)
+        self.seed.setFixedWidth(84)
         self.seed.setAccessibleName(translate("Gavotte", "Seed"))
         self.seed.setToolTip(translate("Gavotte", "The seed: the same number gives the same order"))
         self.key = _choice(
@@ -194,6 +195,8 @@ class LickView(QWidget):
         self.order.setVisible(self.all_keys.isChecked())
         at_random = self.order.currentData() == KeyOrder.RANDOM
         self.seed.setVisible(self.all_keys.isChecked() and at_random)
+        # In a narrow window there is room for one of the two.
+        self.original.setVisible(not (self.all_keys.isChecked() and at_random))
         self.key.setVisible(self.laid.isChecked())
         self.align.setVisible(self.laid.isChecked())
         view = self._view
