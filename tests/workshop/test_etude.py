@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
 
@@ -9,7 +10,7 @@ from tests.conftest import make_solo
 from gavotte.solo.document import Solo
 from gavotte.theory.key import Key
 from gavotte.workshop.etude import EMPTY, SOURCE, Stock, Wishes, etude, stocked
-from gavotte.workshop.operations.etudes import read_held, written_held
+from gavotte.workshop.operations.etudes import compass, read_held, written_held
 from gavotte.workshop.progressions import from_text
 
 BARS = {
@@ -89,6 +90,32 @@ def test_the_same_seed_gives_the_same_etude() -> None:
 def test_where_nothing_fits_it_says_so() -> None:
     with pytest.raises(ValueError, match="No lick of the vocabulary fits"):
         etude(line("| Bm7b5 |"), STOCK, Wishes())
+
+
+def test_licks_as_dense_as_wished_are_taken() -> None:
+    slow = stocked("slow", "slow", "x", make_solo([("Dm7", "D5/4 F5 A5 F5")], key="C major"))
+    assert slow is not None
+    stock = (*STOCK, slow)
+    text = line("| Am7 |")
+    found = {density: etude(text, stock, Wishes(density=density)).bits[0].id for density in (1, 2)}
+    assert found == {1: "slow", 2: "minor"}
+    assert slow.density == 1
+
+
+@pytest.mark.parametrize("which", ["low", "middle", "high"])
+def test_an_etude_stays_in_the_part_of_the_range_it_is_given(which: str) -> None:
+    text = line("| Am7 | D7 | Gmaj7 |")
+    within = compass(text.instrument, which)
+    assert within is not None
+    low, high = within
+    made = etude(text, STOCK, Wishes(compass=within))
+    assert len(made.bits) == 3
+    assert all(low <= note.pitch.midi <= high for note in made.solo.notes)
+
+
+def test_an_instrument_of_two_octaves_has_no_parts() -> None:
+    instrument = replace(line("| C |").instrument, lowest=60, highest=80)
+    assert compass(instrument, "high") is None
 
 
 def test_what_is_held_is_read_back_and_nonsense_passed_over() -> None:

@@ -13,6 +13,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
+from math import log2
 
 from gavotte.giving_way import give_way
 from gavotte.harmony.changes import Change
@@ -40,8 +41,8 @@ _MOST_WAYS = 400
 class Price:
     """What a way through a progression costs, in the order of the fields: each semitone of a join beyond a third, a
     join beyond a fifth, a lick that was there already, each semitone further from its own register than a tritone, a
-    quarter note of silence more or less than wished, a place left empty, a semitone out of range, other values than
-    wished, and the most that chance may add.
+    quarter note of silence more or less than wished, a place left empty, a semitone out of range, values doubled or
+    halved, twice or half as many notes to a beat as wished, and the most that chance may add.
     """
 
     join: float = 0.25
@@ -52,6 +53,7 @@ class Price:
     nothing: float = 2.5
     range: float = 3.0
     values: float = 1.5
+    density: float = 3.0
     chance: float = 0.8
 
 
@@ -62,13 +64,16 @@ PRICE = Price()
 class Wishes:
     """``rest`` is how many quarter notes of silence are wished between licks, ``repeats`` whether a lick may come
     again, ``seed`` decides among what is about as good. ``held`` says what stands where, whatever it costs: at an onset
-    (quarter notes) a lick's id, ``EMPTY`` or ``SOURCE``.
+    (quarter notes) a lick's id, ``EMPTY`` or ``SOURCE``. ``density`` is how many notes to a quarter note are wished
+    within licks, ``compass`` the lowest and highest pitch (MIDI); without them any will do, and the instrument's range.
     """
 
     rest: Fraction = Fraction(1)
     repeats: bool = False
     seed: int = 1
     held: Mapping[Fraction, str] | None = None
+    density: int | None = None
+    compass: tuple[int, int] | None = None
 
 
 @dataclass(frozen=True)
@@ -85,6 +90,11 @@ class Stock:
     def key(self) -> tuple[object, ...]:
         """What it can be laid on: the kinds of its chords and how their roots move."""
         return _key(self.changes)
+
+    @cached_property
+    def density(self) -> float:
+        """Notes to a quarter note, from the first onset to the last end."""
+        return len(self.notes) / float(self.notes[-1].end - self.notes[0].onset)
 
 
 def stocked(lick_id: str, name: str, source: str, solo: Solo) -> Stock | None:
@@ -174,6 +184,9 @@ class _Maker:
             self._by_key[one.key].append(one)
         self._longest = max((len(one.changes) for one in stock), default=1)
         self._rest = float(wishes.rest)
+        instrument = progression.instrument
+        self._low, self._high = wishes.compass or (instrument.lowest, instrument.highest)
+        self._octaves = (0, -12, 12) if wishes.compass is None else (0, -12, 12, -24, 24)
         self._dice = random.Random(wishes.seed)
         self._onsets = self._places()
 
@@ -241,6 +254,8 @@ class _Maker:
     def _wanted(self, key: tuple[object, ...], held: str | None) -> Sequence[Stock]:
         if held is None:
             there = self._by_key.get(key, [])
+            if self._wishes.density is not None:
+                there = sorted(there, key=self._off_density)[: 2 * _MOST_HERE]
             return self._dice.sample(there, _MOST_HERE) if len(there) > _MOST_HERE else there
         one = self._source if held == SOURCE else self._by_id.get(held)
         return (one,) if one is not None and one.key == key else ()
@@ -254,21 +269,23 @@ class _Maker:
             if not fits or (len(run) == 1 and factor != 1) or one.notes[-1].onset * factor >= room:
                 continue
             by = (_root(run[0]) - _root(one.changes[0]) + 5) % 12 - 5
-            instrument = self._progression.instrument
             pitches = [note.pitch.midi + by for note in one.notes]
-            beyond = {
-                octave: _beyond(pitches, octave, instrument.lowest, instrument.highest) for octave in (0, -12, 12)
-            }
+            beyond = {octave: _beyond(pitches, octave, self._low, self._high) for octave in self._octaves}
             for octave in [octave for octave, far in beyond.items() if far == min(beyond.values())]:
                 yield _Laid(one, run[0].onset, factor, by + octave)
             return
 
     def _own_price(self, laid: _Laid) -> float:
-        instrument = self._progression.instrument
         pitches = [note.pitch.midi + laid.move for note in laid.stock.notes]
-        price = PRICE.range * _beyond(pitches, 0, instrument.lowest, instrument.highest)
+        price = PRICE.range * _beyond(pitches, 0, self._low, self._high)
         price += PRICE.octave * max(0, abs(laid.move) - 6)
+        price += PRICE.density * self._off_density(laid.stock, laid.factor)
         return price + (PRICE.values if laid.factor != 1 else 0.0) + PRICE.chance * self._dice.random()
+
+    def _off_density(self, one: Stock, factor: Fraction = Fraction(1)) -> float:
+        """How many times two a lick has more or fewer notes to a beat than wished."""
+        wished = self._wishes.density
+        return 0.0 if wished is None else abs(log2(one.density / float(factor) / wished))
 
     def _step(self, way: _Way, laid: _Laid) -> float | None:
         """What it costs to lead a way on by a lick; None where it can't be."""
