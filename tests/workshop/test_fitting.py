@@ -5,7 +5,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from tests.conftest import make_solo
 from tests.random_solos import random_solo
@@ -95,6 +95,13 @@ def test_an_exact_shape_is_moved_as_it_is() -> None:
     assert moves == {2}
 
 
+def test_a_shape_that_begins_without_a_chord_moves_with_the_first_chord_it_meets() -> None:
+    bars = [("N.C.", "B4/8 F4 G4 B4 C5 D5 E5 F5"), ("Gm7", "G5/4 Bb5 D5/2")]
+    made = fitted(piece_of(make_solo(bars, key="Eb minor")), chords((0, "N.C."), (4, "Am7")), Fit.SHAPE)
+    assert [note.pitch.midi for note in made.solo.notes][-3:] == [81, 84, 76]
+    assert made.solo.notes[0].pitch.midi == 73
+
+
 def test_every_note_remembers_what_it_was_made_of() -> None:
     made = fitted(piece(LINE), chords((0, "Dm7b5"), (2, "G7b9"), (4, "Cm6")))
     assert made.origins == {note.id: note.id for note in made.solo.notes}
@@ -102,6 +109,8 @@ def test_every_note_remembers_what_it_was_made_of() -> None:
 
 @settings(max_examples=60, deadline=None)
 @given(st.integers(0, 400), st.integers(1, 11))
+@example(83, 1)  # begins with an anticipation that ends before its chord
+@example(313, 1)  # begins without a chord
 def test_to_another_root_and_back_is_the_same_line(seed: int, semitones: int) -> None:
     solo = random_solo(seed)
     steps = {1: 1, 2: 1, 3: 2, 4: 2, 5: 3, 6: 4, 7: 4, 8: 5, 9: 5, 10: 6, 11: 6}

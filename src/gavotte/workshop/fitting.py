@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from fractions import Fraction
 from itertools import pairwise
 
 from gavotte.harmony.ground import ground_of
@@ -67,7 +68,8 @@ def fitted_pitches(found: Labelled, target: Solo, how: Fit, shift: int = 0) -> l
     here = [_span_at(spans, note, label, found) for note, label in zip(found.solo.notes, found.labels, strict=True)]
     moves = _root_moves(found, here)
     if how is Fit.SHAPE:
-        return [midi + moves[0] for midi in old]
+        by = _shape_move(found, here, moves)
+        return [midi + by for midi in old]
     if how is Fit.SCALE:
         return _apart(found, [_nearest_in(midi, span) for midi, span in zip(old, here, strict=True)], here)
     return _by_degree(found, here, moves, shift)
@@ -76,12 +78,22 @@ def fitted_pitches(found: Labelled, target: Solo, how: Fit, shift: int = 0) -> l
 def _span_at(spans: Sequence[ChordSpan], note: Note, label: Label, found: Labelled) -> ChordSpan:
     """The chord of the new ones a note is heard against: an anticipation belongs to the one it looks ahead to."""
     place = max((k for k, span in enumerate(spans) if span.onset <= note.onset), default=0)
-    own = found.frame.notes[found.solo.places[note.id]]
-    if label.device == "anticipation" and place + 1 < len(spans) and note.end >= spans[place + 1].onset:
-        return spans[place + 1]
-    if label.device == "carried" and place and own.span:
+    own, ahead = found.frame.notes[found.solo.places[note.id]].span, place + 1
+    if (
+        label.device == "anticipation"
+        and ahead < len(spans)
+        and note.end >= spans[ahead].onset - _early(note, own, found)
+    ):
+        return spans[ahead]
+    if label.device == "carried" and place and own:
         return spans[place - 1]
     return spans[place]
+
+
+def _early(note: Note, span: int, found: Labelled) -> Fraction:
+    """Quarter notes by which an anticipation ends before the chord it looks ahead to in the source, else 0."""
+    following = found.frame.spans[span + 1 : span + 2]
+    return max(Fraction(0), following[0].onset - note.end) if following else Fraction(0)
 
 
 def _own_span(found: Labelled, index: int) -> ChordSpan:
@@ -102,6 +114,14 @@ def _root_moves(found: Labelled, here: Sequence[ChordSpan]) -> list[int]:
             by = min((by - 12, by, by + 12), key=lambda way: abs(way - moves[-1]))
         moves.append(by)
     return moves
+
+
+def _shape_move(found: Labelled, here: Sequence[ChordSpan], moves: Sequence[int]) -> int:
+    """By how many semitones a whole line moves: with the first written chord there is before and after, since without
+    a chord only the key tells a root.
+    """
+    with_chords = (k for k, span in enumerate(here) if span.written and _own_span(found, k).written)
+    return (moves[next(with_chords, 0)] + 5) % 12 - 5
 
 
 def _by_degree(found: Labelled, here: Sequence[ChordSpan], moves: Sequence[int], shift: int) -> list[int]:
