@@ -21,7 +21,7 @@ from gavotte.harmony.foreignness import chord_quality
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo, Text
 from gavotte.workshop.over import changes_within, make_room, pickup_of, unit_of
-from gavotte.workshop.piece import Bit, Piece, changed_pitch, piece_of
+from gavotte.workshop.piece import Bit, Piece, changed_pitch, nearest_way, piece_of
 
 EMPTY, SOURCE = "-", "source"
 """In place of a lick's id: nothing is to be played there, or the line that lies on the bench."""
@@ -180,8 +180,10 @@ class _Maker:
         self._by_key: dict[tuple[object, ...], list[Stock]] = defaultdict(list)
         self._by_id = {one.id: one for one in stock}
         self._source = source
-        for one in stock:
-            self._by_key[one.key].append(one)
+        for one in stock if wishes.density is None else sorted(stock, key=self._off_density):
+            there = self._by_key[one.key]
+            if wishes.density is None or len(there) < 2 * _MOST_HERE:
+                there.append(one)
         self._longest = max((len(one.changes) for one in stock), default=1)
         self._rest = float(wishes.rest)
         instrument = progression.instrument
@@ -254,8 +256,6 @@ class _Maker:
     def _wanted(self, key: tuple[object, ...], held: str | None) -> Sequence[Stock]:
         if held is None:
             there = self._by_key.get(key, [])
-            if self._wishes.density is not None:
-                there = sorted(there, key=self._off_density)[: 2 * _MOST_HERE]
             return self._dice.sample(there, _MOST_HERE) if len(there) > _MOST_HERE else there
         one = self._source if held == SOURCE else self._by_id.get(held)
         return (one,) if one is not None and one.key == key else ()
@@ -268,7 +268,7 @@ class _Maker:
             # Over one chord nothing tells in which values a line would be at home but its own.
             if not fits or (len(run) == 1 and factor != 1) or one.notes[-1].onset * factor >= room:
                 continue
-            by = (_root(run[0]) - _root(one.changes[0]) + 5) % 12 - 5
+            by = nearest_way(_root(run[0]) - _root(one.changes[0]))
             pitches = [note.pitch.midi + by for note in one.notes]
             beyond = {octave: _beyond(pitches, octave, self._low, self._high) for octave in self._octaves}
             for octave in [octave for octave, far in beyond.items() if far == min(beyond.values())]:

@@ -21,7 +21,7 @@ from gavotte.solo.document import ChordEvent, Function, Note, Solo
 from gavotte.solo.label import Label
 from gavotte.theory.chord import DEGREE_SEMITONES
 from gavotte.workshop.ladder import STEPS, Ladder, Rung, ladder_of
-from gavotte.workshop.piece import Piece, changed_pitch
+from gavotte.workshop.piece import Piece, changed_pitch, nearest_way
 
 
 class Fit(StrEnum):
@@ -109,7 +109,7 @@ def _root_moves(found: Labelled, here: Sequence[ChordSpan]) -> list[int]:
     """
     moves: list[int] = []
     for index, span in enumerate(here):
-        by = (span.chord.root.pitch_class - _own_span(found, index).chord.root.pitch_class + 5) % 12 - 5
+        by = nearest_way(span.chord.root.pitch_class - _own_span(found, index).chord.root.pitch_class)
         if moves:
             by = min((by - 12, by, by + 12), key=lambda way: abs(way - moves[-1]))
         moves.append(by)
@@ -121,7 +121,7 @@ def _shape_move(found: Labelled, here: Sequence[ChordSpan], moves: Sequence[int]
     a chord only the key tells a root.
     """
     with_chords = (k for k, span in enumerate(here) if span.written and _own_span(found, k).written)
-    return (moves[next(with_chords, 0)] + 5) % 12 - 5
+    return nearest_way(moves[next(with_chords, 0)])
 
 
 def _by_degree(found: Labelled, here: Sequence[ChordSpan], moves: Sequence[int], shift: int) -> list[int]:

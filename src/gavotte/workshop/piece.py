@@ -144,3 +144,8 @@ def changed_pitch(note: Note, midi: int) -> Note:
     if midi == note.pitch.midi:
         return note
     return replace(note, pitch=spell(midi, 0), string=0, finger="")
+
+
+def nearest_way(semitones: int) -> int:
+    """The same interval, but for octaves, by its shortest way: from 5 semitones down to 6 up."""
+    return (semitones + 5) % 12 - 5

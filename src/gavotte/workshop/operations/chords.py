@@ -90,6 +90,12 @@ PROGRESSION = (
 )
 """The options of what is laid over a progression."""
 
+
+def progression_words(values: Values) -> str:
+    """What a step says of its progression: its name, or the chords that were written."""
+    return values.text("chords") if values.text("progression") == OWN_CHORDS else values.text("progression")
+
+
 OVER = Operation(
     "over",
     "Through a progression",
@@ -126,7 +132,7 @@ OVER = Operation(
         Option("close", "Last bar held to close", False),
     ),
     _over,
-    lambda values: values.text("chords") if values.text("progression") == OWN_CHORDS else values.text("progression"),
+    progression_words,
     choosing="begin",
     looks_around=True,
 )

@@ -8,7 +8,7 @@ from fractions import Fraction
 from gavotte.solo.document import Instrument
 from gavotte.workshop.etude import SOURCE, Wishes, etude, stocked
 from gavotte.workshop.operation import Around, Operation, OperationError, Option, Values, one_of
-from gavotte.workshop.operations.chords import OWN_CHORDS, PROGRESSION, progression_of
+from gavotte.workshop.operations.chords import PROGRESSION, progression_of, progression_words
 from gavotte.workshop.piece import Piece
 
 FAMILY = "From the vocabulary"
@@ -82,7 +82,7 @@ ETUDE = Operation(
         Option("held", "Held", "", is_hidden=True),
     ),
     _etude,
-    lambda values: values.text("chords") if values.text("progression") == OWN_CHORDS else values.text("progression"),
+    progression_words,
     choosing="seed",
     looks_around=True,
 )

@@ -15,7 +15,7 @@ from gavotte.workshop.operation import Around, Operation, OperationError, Option
 from gavotte.workshop.operations.chords import KEYS
 from gavotte.workshop.operations.melody import with_pitches
 from gavotte.workshop.operations.rhythm import lengths_of
-from gavotte.workshop.piece import Piece
+from gavotte.workshop.piece import Piece, nearest_way
 from gavotte.workshop.shapes import STARTS, STRUCTURES
 from gavotte.workshop.tones import Tones, tones_of
 
@@ -215,7 +215,7 @@ def _from_degree(piece: Piece, values: Values, _: Around) -> Piece:
     found = piece.labelled
     chord = found.frame.span_of(found.frame.notes[0]).chord
     pitches = [note.pitch.midi for note in piece.solo.notes]
-    by = (chord.root.pitch_class + STARTS.index(values.text("start")) - pitches[0] + 5) % 12 - 5
+    by = nearest_way(chord.root.pitch_class + STARTS.index(values.text("start")) - pitches[0])
     instrument = piece.solo.instrument
     ways = [[pitch + by + octave for pitch in pitches] for octave in (0, -12, 12)]
     inside = [way for way in ways if instrument.lowest <= min(way) and max(way) <= instrument.highest]

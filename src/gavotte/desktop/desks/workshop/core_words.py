@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from gavotte.desktop.core_words import FORM_WORDS
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP
 
 OPERATION_WORDS = (
@@ -30,23 +31,7 @@ OPERATION_WORDS = (
     QT_TRANSLATE_NOOP("Gavotte", "Turnaround I-VI-ii-V"),
     QT_TRANSLATE_NOOP("Gavotte", "Turnaround I-♭III-♭VI-♭II"),
     QT_TRANSLATE_NOOP("Gavotte", "Turnaround in minor"),
-    QT_TRANSLATE_NOOP("Gavotte", "Blues, three chords"),
-    QT_TRANSLATE_NOOP("Gavotte", "Blues, quick change"),
-    QT_TRANSLATE_NOOP("Gavotte", "Blues, ii-V at the close"),
-    QT_TRANSLATE_NOOP("Gavotte", "Blues, descending ii-V"),
-    QT_TRANSLATE_NOOP("Gavotte", "Blues, dominants on the way"),
-    QT_TRANSLATE_NOOP("Gavotte", "Minor blues"),
-    QT_TRANSLATE_NOOP("Gavotte", "Minor blues, ii-V"),
-    QT_TRANSLATE_NOOP("Gavotte", "A-A-B-A, bridge of dominants"),
-    QT_TRANSLATE_NOOP("Gavotte", "A-A-B-A, bridge to IV"),
-    QT_TRANSLATE_NOOP("Gavotte", "A-B-A-C"),
-    QT_TRANSLATE_NOOP("Gavotte", "ii-V-I, four bars"),
-    QT_TRANSLATE_NOOP("Gavotte", "ii-V-I, two bars"),
-    QT_TRANSLATE_NOOP("Gavotte", "ii-V-I in minor"),
-    QT_TRANSLATE_NOOP("Gavotte", "Turnaround vamp"),
-    QT_TRANSLATE_NOOP("Gavotte", "Modal vamp, minor"),
-    QT_TRANSLATE_NOOP("Gavotte", "Modal vamp, suspended"),
-    QT_TRANSLATE_NOOP("Gavotte", "Rock, i-VI-III-VII"),
+    *FORM_WORDS,
     QT_TRANSLATE_NOOP("Gavotte", "The open solo’s changes"),
     QT_TRANSLATE_NOOP("Gavotte", "Chords of your own"),
     QT_TRANSLATE_NOOP("Gavotte", "Chords"),

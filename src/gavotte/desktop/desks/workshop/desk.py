@@ -321,8 +321,7 @@ class WorkshopDesk(Desk):
         there = stage is not None and not stage.problem and bool(stage.piece.bits)
         self.side.show_bits(there)
         if stage is not None and there and place is not None:
-            values = dict(self.bench.there.steps[place].values)
-            self.side.bits.show_piece(stage.piece, read_held(str(values.get("held", ""))))
+            self.side.bits.show_piece(stage.piece, _held(self.bench.there.steps[place]))
 
     def _hold(self, onset: Fraction, what: str | None) -> None:
         """Hold a lick, nothing, or the bench's line at a place of the étude; or, for None, hold nothing there."""
@@ -331,7 +330,7 @@ class WorkshopDesk(Desk):
             return
         self.bench.choose(place)
         step = self.bench.there.steps[place]
-        held = read_held(str(dict(step.values).get("held", "")))
+        held = _held(step)
         held.pop(onset, None)
         if what is not None:
             held[onset] = what
@@ -502,3 +501,8 @@ class WorkshopDesk(Desk):
             transport.stop()
         elif made is not None:
             self.studio.playing.play_apart(music(made.worked.source.solo, made.worked.result.solo))
+
+
+def _held(step: Step) -> dict[Fraction, str]:
+    """What is held in a step that makes an étude."""
+    return read_held(Values(ETUDE, dict(step.values)).text("held"))
