@@ -53,20 +53,42 @@ def test_at_its_own_speed_a_recording_passes_untouched() -> None:
     assert player.position == len(out)
 
 
-def test_a_loop_is_joined_to_the_sample() -> None:
+SEAM = 0.008
+"""Seconds over which a loop's end goes over into its beginning."""
+
+
+def test_a_loop_is_exact_in_length_and_untouched_but_for_its_seam() -> None:
     samples = np.random.default_rng(1).integers(-9000, 9000, (RATE, 2)).astype(np.int16)
     player = RecordingPlayer(samples)
     player.set_region(1234, 5678, loop=True)
     player.play()
     out = pulled(player, 1.0)
     once = samples[1234:5678].astype(np.float32) / 32768
-    assert np.array_equal(out, np.resize(once, out.shape))
-    assert player.passes == len(out) // len(once)
+    passes = out[: len(out) // len(once) * len(once)].reshape(-1, *once.shape)
+    seam = round(SEAM * RATE)
+    assert len(passes) > 5
+    for heard in passes:
+        assert np.array_equal(heard[:-seam], once[:-seam])
+    assert player.passes == len(passes)
     assert player.position == 1234 + len(out) % len(once)
+    # Noise is as loud in the seam as before it.
+    loud = [float(np.sqrt((passes[0][part] ** 2).mean())) for part in (slice(-seam, None), slice(-2 * seam, -seam))]
+    assert loud[0] == pytest.approx(loud[1], rel=0.15)
 
 
-@pytest.mark.parametrize("speed", [0.2, 0.5, 0.83])
-def test_slowing_down_keeps_the_pitch(speed: float) -> None:
+@pytest.mark.parametrize(("start", "pause"), [(0, 0.0), (3000, 0.0), (3000, 0.1), (0, 0.1)])
+def test_a_loop_is_joined_without_a_click(start: int, pause: float) -> None:
+    player = RecordingPlayer(tone(440, 1))
+    player.set_region(start, start + 7777, loop=True)
+    player.set_pause(pause)
+    player.play()
+    out = pulled(player, 1.5)[:, 0]
+    steepest = 0.5 * 2 * np.pi * 440 / RATE
+    assert np.abs(np.diff(out)).max() < 1.6 * steepest
+
+
+@pytest.mark.parametrize("speed", [0.2, 0.5, 0.83, 1.3])
+def test_another_speed_keeps_the_pitch(speed: float) -> None:
     player = RecordingPlayer(tone(440, 3))
     player.set_speed(speed)
     player.play()
@@ -153,6 +175,26 @@ def test_without_a_loop_it_ends_at_the_end() -> None:
     assert player.is_playing, "behind the region it plays on to the end"
     pulled(player, 0.3, 100)
     assert not player.is_playing
+
+
+@pytest.mark.parametrize("speed", [0.2, 0.3, 0.4, 0.5])
+def test_attacks_are_not_smeared_early(speed: float) -> None:
+    times = np.arange(round(0.3 * RATE)) / RATE
+    struck_string = sum(0.75**k * np.sin(2 * np.pi * 220 * k * times) for k in range(1, 12)) * np.exp(-times / 0.15)
+    samples = np.zeros((3 * RATE, 2), np.int16)
+    starts = (0.5, 1.1, 1.8)
+    for start in starts:
+        at = round(start * RATE)
+        samples[at : at + len(times)] = (9000 * struck_string)[:, None]
+    player = RecordingPlayer(samples)
+    player.set_speed(speed)
+    player.play()
+    out = np.abs(pulled(player, 2.5 / speed, 441)[:, 0])
+    level = np.sqrt(np.convolve(out**2, np.ones(88) / 88, "same"))
+    for start in starts:
+        at = round(start * RATE / speed)
+        around = level[at - round(0.15 * RATE) : at + round(0.1 * RATE)]
+        assert np.argmax(around > 0.2 * around.max()) / RATE > 0.15 - 0.015
 
 
 def test_the_speed_can_change_while_it_plays() -> None:

@@ -16,13 +16,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gavotte.recording.filters import BandPass, Block, Side, on_side
-from gavotte.recording.rubber_band import Stretcher
+from gavotte.recording.rubber_band import CRISP_BELOW, Stretcher
 
 RATE = 44100
 """Frames a second, of the recordings as they are kept and of what is played."""
 
-SLOWEST, FASTEST = 0.2, 1.0
+SLOWEST, FASTEST = 0.2, 1.3
 _FEED = 512
+_SEAM = round(0.008 * RATE)
+"""Frames over which a loop's end goes over into its beginning."""
+
 _CLICK_HZ, _STRONG_CLICK_HZ, _CLICK_SECONDS = 1500.0, 2200.0, 0.03
 
 
@@ -110,8 +113,13 @@ class RecordingPlayer:
     def set_speed(self, speed: float) -> None:
         """Play at a share of the recording's own speed, also while playing."""
         with self._lock:
-            self._speed = max(SLOWEST, min(FASTEST, speed))
-            if self._stretcher is not None:
+            before, self._speed = self._speed, max(SLOWEST, min(FASTEST, speed))
+            if self._stretcher is None:
+                return
+            if (before < CRISP_BELOW) != (self._speed < CRISP_BELOW):
+                # Each of the two is done best by a stretcher of its own kind, which goes on from here.
+                self._restart()
+            else:
                 self._stretcher.set_speed(self._speed)
 
     def set_pitch(self, cents: float) -> None:
@@ -242,8 +250,7 @@ class RecordingPlayer:
             end = self._stop if not self._loop and self._fed < self._stop else end
             step = min(frames, end - self._fed)
             if step > 0:
-                taken = np.asarray(self._samples[self._fed : self._fed + step])
-                parts.append(taken.astype(np.float32) * np.float32(1 / 32768))
+                parts.append(self._taken(self._fed, step, end))
                 self._fed += step
                 frames -= step
             if self._fed >= end:
@@ -254,6 +261,27 @@ class RecordingPlayer:
                 # Silence is stretched like everything else.
                 self._silence = round(self._pause * RATE * self._speed)
         return np.concatenate(parts)
+
+    def _taken(self, start: int, count: int, end: int) -> Block:
+        """Some frames of the recording; the last of a loop go over into what lies before its beginning, both equally
+        loud.
+        """
+        block = _plain(self._samples, start, count)
+        seam = min(_SEAM, (end - self._start) // 4)
+        first = end - seam
+        if self._pause and self._loop and self._start <= start < self._start + seam:
+            # Out of silence, too, it comes without a click.
+            block *= np.clip((np.arange(start, start + count) - self._start) / seam, 0, 1)[:, None].astype(np.float32)
+        if not self._loop or end != self._stop or start + count <= first or seam < 2:
+            return block
+        low = max(start, first)
+        angle = (np.arange(low, start + count, dtype=np.float32) - first + 0.5) * np.float32(np.pi / 2 / seam)
+        if self._pause:
+            coming: Block | float = 0.0
+        else:
+            coming = _plain(self._samples, self._start - (end - low), start + count - low)
+        block[low - start :] = block[low - start :] * np.cos(angle)[:, None] + coming * np.sin(angle)[:, None]
+        return block
 
     def _advance(self, frames: int) -> Block:
         """Move the position by what is heard; gives the clicks that fall into it."""
@@ -306,6 +334,13 @@ class RecordingPlayer:
         if fits:
             out[:fits] += self._tail[:fits, None]
             self._tail = self._tail[fits:]
+
+
+def _plain(samples: Samples, start: int, count: int) -> Block:
+    """Some frames as floats, silence before the first."""
+    before = min(count, max(0, -start))
+    taken = np.asarray(samples[max(0, start) : max(0, start + count)]).astype(np.float32) * np.float32(1 / 32768)
+    return np.concatenate([np.zeros((before, 2), np.float32), taken]) if before else taken
 
 
 def _click_sound(strong: bool) -> NDArray[np.float32]:

@@ -1,4 +1,4 @@
-"""Time-stretching and pitch-shifting by the system's Rubber Band library (its finer engine), through its C API.
+"""Time-stretching and pitch-shifting by the system's Rubber Band library, through its C API.
 
 Real-time mode: blocks go in, stretched blocks come out, and both ratios may change on the way.
 """
@@ -16,7 +16,12 @@ from numpy.typing import NDArray
 from gavotte.recording.errors import RecordingError
 
 _REAL_TIME, _NO_THREADS, _FINER = 0x00000001, 0x00010000, 0x20000000
-_PITCH_HIGH_CONSISTENCY = 0x04000000
+_PITCH_HIGH_CONSISTENCY, _SHORT_WINDOW = 0x04000000, 0x00100000
+CRISP_BELOW = 0.45
+"""Below this share of the recording's speed the coarser engine keeps attacks where they are: the finer one smears them
+early.
+"""
+
 _OPTIONAL = ("get_preferred_start_pad", "get_start_delay")
 """What libraries before version 3 don't have."""
 
@@ -63,8 +68,9 @@ class Stretcher:
         self._lib = _library()
         # Only a pitch that may glide needs the resampler always in the way; without it a fifth more is done.
         consistent = _PITCH_HIGH_CONSISTENCY if pitch != 1.0 else 0
+        engine = _SHORT_WINDOW if speed < CRISP_BELOW else _FINER
         self._handle = self._lib.rubberband_new(
-            rate, _CHANNELS, _REAL_TIME | _NO_THREADS | _FINER | consistent, 1 / speed, pitch
+            rate, _CHANNELS, _REAL_TIME | _NO_THREADS | engine | consistent, 1 / speed, pitch
         )
         pad = self._optional("get_preferred_start_pad")
         self._lib.rubberband_set_max_process_size(self._handle, max(block, pad))

@@ -63,7 +63,7 @@ class ListenBar(QWidget):
         self.speed.setPageStep(_STEP)
         self.speed.setFixedWidth(160)
         self.speed.setAccessibleName(translate("Gavotte", "Speed in percent"))
-        self.speed.setToolTip(translate("Gavotte", "Speed, 20 to 100 %, the pitch stays ([ slower, ] faster, = full)"))
+        self.speed.setToolTip(translate("Gavotte", "Speed, 20 to 130 %, the pitch stays ([ slower, ] faster, = full)"))
         self.speed_words = QLabel()
         self.speed_words.setMinimumWidth(48)
         self.ladder = _button(translate("Gavotte", "Ladder"), True)
