@@ -186,6 +186,42 @@ def test_taps_make_a_beat_map_that_ties_page_and_wave(qtbot: QtBot, listening: M
     assert desk.hearing.region == pytest.approx((1.0 + 16 * BEAT, 1.0 + 24 * BEAT), abs=0.05)
 
 
+def test_uneven_taps_are_moved_onto_what_is_heard_and_undo_brings_them_back(
+    qtbot: QtBot, listening: MainWindow
+) -> None:
+    desk, tape = listening.desks["listen"], listening.studio.tape
+    listening.studio.deck.seek(0)
+    key(qtbot, listening, Qt.Key.Key_Space)
+    pass_seconds(listening, 1.0)
+    uneven = (0.02, -0.02, 0.025, -0.015, 0.01, -0.025)
+    for count in range(16):
+        key(qtbot, listening, Qt.Key.Key_T)
+        if count == 3:
+            assert "4 beats tapped" in desk.about.text()
+        pass_seconds(listening, BEAT + uneven[count % 6])
+    key(qtbot, listening, Qt.Key.Key_Space)
+    tapped = tape.beats.times
+    assert len(tapped) == 16
+    qtbot.waitUntil(lambda: tape.undo_stack.count() == 2)
+    true = 1.0 + BEAT * np.arange(16)
+    away = np.array(tape.beats.times) - true
+    assert np.abs(away - away.mean()).max() < 0.008
+    assert np.abs(away).max() < 0.02 < np.abs(np.array(tapped) - true).max()
+    assert "16 beats" in desk.about.text()
+    key(qtbot, listening, Qt.Key.Key_Z, CTRL)
+    assert tape.beats.times == tapped
+
+
+def test_beats_that_were_changed_meanwhile_are_not_settled(qtbot: QtBot, listening: MainWindow) -> None:
+    tape = listening.studio.tape
+    tap_beats(qtbot, listening, 9)
+    key(qtbot, listening, Qt.Key.Key_D)
+    listening.desks["listen"].double_beats()
+    doubled = tape.beats
+    qtbot.waitUntil(lambda: not listening.studio.activities.of(listening.desks["listen"].finder))
+    assert tape.beats == doubled
+
+
 def test_beats_are_mended_and_every_step_can_be_undone(qtbot: QtBot, listening: MainWindow) -> None:
     desk, tape, wave = listening.desks["listen"], listening.studio.tape, listening.desks["listen"].wave
     tape.edit_beats("Test", BeatMap((1.0, 1.5, 2.0, 2.5, 3.0)))

@@ -1,5 +1,7 @@
 from __future__ import annotations
 
+from collections.abc import Callable
+from fractions import Fraction
 from itertools import pairwise
 
 import pytest
@@ -106,3 +108,23 @@ def test_dotted_beats_and_rubato() -> None:
 def test_the_way_back_is_the_way_there(beats: BeatMap, quarters: float) -> None:
     way = Alignment(beats, BarGrid(make_solo([("C7", "C5/1")] * 8)))
     assert way.quarters(way.seconds(quarters)) == pytest.approx(quarters, abs=1e-6)
+
+
+def test_swing_moves_what_falls_between_the_beats_and_nothing_else() -> None:
+    solo = make_solo([("C", "r/1"), ("C", "r/1")])
+    way = Alignment(BeatMap(tuple(1 + 0.5 * k for k in range(9)), 0, Fraction(2)), BarGrid(solo))
+    assert way.seconds(Fraction(1)) == pytest.approx(1.5)
+    assert way.seconds(Fraction(3, 2)) == pytest.approx(1.5 + 0.5 * 2 / 3)
+    assert way.seconds(Fraction(4, 3)) == pytest.approx(1.5 + 0.5 / 3)
+    assert way.played(1.5 + 0.5 * 2 / 3) == pytest.approx(5 / 3)
+    for onset in (Fraction(-1), Fraction(0), Fraction(1, 2), Fraction(9, 4), Fraction(15, 2), Fraction(11)):
+        assert way.quarters(way.seconds(onset)) == pytest.approx(float(onset))
+
+
+@pytest.mark.parametrize("change", [doubled, halved])
+def test_beats_of_another_length_are_even_again(change: Callable[[BeatMap], BeatMap]) -> None:
+    assert change(BeatMap((1.0, 1.5, 2.0, 2.5), 0, Fraction(2))).swing == 1
+
+
+def test_moving_a_beat_keeps_the_swing() -> None:
+    assert with_beat_moved(BeatMap((1.0, 1.5, 2.0), 0, Fraction(3, 2)), 1, 1.6).swing == Fraction(3, 2)

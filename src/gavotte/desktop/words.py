@@ -96,6 +96,7 @@ _COUNTED = {
     "place": (QT_TRANSLATE_NOOP("Gavotte", "place"), QT_TRANSLATE_NOOP("Gavotte", "places")),
     "lick": (QT_TRANSLATE_NOOP("Gavotte", "lick"), QT_TRANSLATE_NOOP("Gavotte", "licks")),
     "beat": (QT_TRANSLATE_NOOP("Gavotte", "beat"), QT_TRANSLATE_NOOP("Gavotte", "beats")),
+    "phrase": (QT_TRANSLATE_NOOP("Gavotte", "phrase"), QT_TRANSLATE_NOOP("Gavotte", "phrases")),
     "bar": (QT_TRANSLATE_NOOP("Gavotte", "bar"), QT_TRANSLATE_NOOP("Gavotte", "bars")),
     "step": (QT_TRANSLATE_NOOP("Gavotte", "step"), QT_TRANSLATE_NOOP("Gavotte", "steps")),
     "chord symbol": (QT_TRANSLATE_NOOP("Gavotte", "chord symbol"), QT_TRANSLATE_NOOP("Gavotte", "chord symbols")),

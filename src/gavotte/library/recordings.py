@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from pathlib import Path
 
-from gavotte.formats.document import DocumentKind
+from gavotte.formats.document import DocumentKind, with_version
 from gavotte.formats.whole_file import whole_file
 from gavotte.library.errors import LibraryError
 from gavotte.recording.recording import Recording
@@ -31,14 +31,16 @@ def _checked(recording: Recording) -> Recording:
     times = recording.beats.times
     if any(not -_MOST_SECONDS <= time <= _MOST_SECONDS for time in (*times, *(recording.loop or ()))):
         raise ValueError("its beats lie beyond any recording")
+    if not 1 <= recording.beats.swing <= _MOST_SWING:
+        raise ValueError("its swing is impossible")
     if "\0" in recording.path + recording.name:
         raise ValueError("its file has an impossible name")
     return recording
 
 
-_MOST_CENTS, _MOST_SECONDS = 2400, 100_000
+_MOST_CENTS, _MOST_SECONDS, _MOST_SWING = 2400, 100_000, 5
 
-RECORDING_DOCUMENT = DocumentKind("gavotte-recording", 1, "recording", Recording, checked=_checked)
+RECORDING_DOCUMENT = DocumentKind("gavotte-recording", 2, "recording", Recording, {1: with_version(2)}, _checked)
 
 
 def file_of(library_folder: Path, recording: Recording) -> Path:

@@ -9,10 +9,12 @@ from __future__ import annotations
 from bisect import bisect_left, bisect_right
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from fractions import Fraction
 from itertools import pairwise
 from statistics import median
 
 from gavotte.solo.bars import BarGrid
+from gavotte.solo.swing import share_of, swung, unswung
 
 CLOSEST = 0.1
 """Seconds two beats are apart at least."""
@@ -20,10 +22,14 @@ CLOSEST = 0.1
 
 @dataclass(frozen=True)
 class BeatMap:
-    """``times``: seconds of successive beats, rising. ``downbeat``: which of them (from 0) is beat 1 of bar 1."""
+    """``times``: seconds of successive beats, rising. ``downbeat``: which of them (from 0) is beat 1 of bar 1.
+
+    ``swing``: how many times as long the first of two eighths is heard as the second; 1 where they are even.
+    """
 
     times: tuple[float, ...] = ()
     downbeat: int = 0
+    swing: Fraction = Fraction(1)
 
     @property
     def is_usable(self) -> bool:
@@ -123,9 +129,9 @@ def _with_times(beats: BeatMap, times: Iterable[float]) -> BeatMap:
 
 
 class Alignment:
-    """The way between a solo's written time (quarter notes) and a recording's seconds, by a beat map.
+    """The way between a solo's written time (quarter notes) and a recording's seconds, by a beat map and its swing.
 
-    Between beats time runs evenly; before the first and after the last at the tempo there.
+    Between beats what is played runs evenly; before the first and after the last at the tempo there.
     """
 
     def __init__(self, beats: BeatMap, grid: BarGrid) -> None:
@@ -133,22 +139,32 @@ class Alignment:
         if not beats.is_usable:
             raise ValueError("a map of fewer than two beats aligns nothing")
         self.beats, self.grid = beats, grid
+        self._share = share_of(beats.swing)
         self._onsets = _beat_onsets(grid, len(beats.times) - beats.downbeat, beats.downbeat)
         self._seconds = list(beats.times[: len(self._onsets)])
 
-    def seconds(self, onset: float) -> float:
+    @property
+    def beat_seconds(self) -> float:
+        """How long a beat usually lasts."""
+        return median(after - before for before, after in pairwise(self.beats.times))
+
+    def seconds(self, onset: Fraction) -> float:
         """Where in the recording a written time is heard."""
-        return _interpolated(self._onsets, self._seconds, float(onset))
+        return _interpolated(self._onsets, self._seconds, float(swung(self.grid, onset, self._share)))
 
     def quarters(self, seconds: float) -> float:
         """The written time that is heard at a place of the recording."""
+        return unswung(self.grid, self.played(seconds), self._share)
+
+    def played(self, seconds: float) -> float:
+        """The time in quarter notes at a place of the recording as it is played, swing and all."""
         return _interpolated(self._seconds, self._onsets, seconds)
 
     def bars(self) -> list[tuple[float, int]]:
         """(seconds, number) of each bar's start, within the beats there are."""
         end = self._onsets[-1]
         return [
-            (self.seconds(float(bar.onset)), bar.number)
+            (self.seconds(bar.onset), bar.number)
             for bar in self.grid.bars
             if bar.number > 0 and self._onsets[0] <= bar.onset <= end
         ]

@@ -1,7 +1,5 @@
-"""Where a solo's quarter notes fall in seconds: tempo, its changes, and swing.
+"""Where a solo's quarter notes fall in seconds: tempo, its changes, and swing (``solo/swing.py``).
 
-Swing delays what falls between the beats of a simple meter: the beat's halves last as ``swing`` to 1, and what
-divides the halves by two goes along. Triplets, and the beats of compound meters, stay where they are written.
 Times are nominal seconds, 0 at bar 1 beat 1 and negative in a pickup; playing slower or faster scales them all.
 """
 
@@ -13,6 +11,7 @@ from fractions import Fraction
 from gavotte.giving_way import give_way
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
+from gavotte.solo.swing import share_of, swung
 
 DEFAULT_TEMPO = Fraction(120)
 """Quarter notes a minute where the solo says nothing."""
@@ -27,7 +26,7 @@ class Timeline:
     def __init__(self, solo: Solo, swing: Fraction = Fraction(1)) -> None:
         self.grid = BarGrid(solo)
         self._known: dict[Fraction, float] = {}
-        self._share = swing / (swing + 1)
+        self._share = share_of(swing)
         tempos = {Fraction(0): solo.tempo or DEFAULT_TEMPO}
         tempos.update({change.onset: change.tempo for change in solo.tempo_changes if change.tempo > 0})
         self._starts = sorted(tempos)
@@ -82,16 +81,4 @@ class Timeline:
 
     def swung(self, onset: Fraction) -> Fraction:
         """Where a written time is played, in quarter notes."""
-        if self._share == Fraction(1, 2):
-            return onset
-        bar, offset = self.grid.locate(onset)
-        _, beat = bar.meter.beat_at(offset)
-        if beat.length != 1:
-            return onset
-        part = offset - beat.offset
-        if not 0 < part < 1 or part.denominator & (part.denominator - 1):
-            return onset
-        half = Fraction(1, 2)
-        if part <= half:
-            return onset - part + 2 * part * self._share
-        return onset - part + self._share + 2 * (part - half) * (1 - self._share)
+        return swung(self.grid, onset, self._share)

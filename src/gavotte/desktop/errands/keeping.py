@@ -64,7 +64,7 @@ class Keeping(QObject):
             return lick
         alignment = Alignment(beats, BarGrid(solo))
         first, last = (solo.note(lick.solo.notes[k].id) for k in (0, -1))
-        start, end = alignment.seconds(float(first.onset)), alignment.seconds(float(last.end))
+        start, end = alignment.seconds(first.onset), alignment.seconds(last.end)
         return replace(lick, span=(max(0.0, start), max(0.0, end)))
 
     def _look_for(self, lick: Lick, dialog: LickDialog) -> None:

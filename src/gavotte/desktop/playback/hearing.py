@@ -89,10 +89,10 @@ class Hearing(QObject):
         self.deck.play(region[0] if region is not None else 0)
 
     def heard_time(self) -> float | None:
-        """The written time (quarter notes) of what is heard of the recording now, None while it rests."""
+        """The time (quarter notes, as it is played) of what is heard of the recording now, None while it rests."""
         if self.alignment is None or not self.deck.is_playing:
             return None
-        return self.alignment.quarters(self.deck.heard_frame / RATE)
+        return self.alignment.played(self.deck.heard_frame / RATE)
 
     def hear_bar(
         self, time: Fraction, selected: tuple[str, ...], span: tuple[Fraction, Fraction] | None = None
@@ -105,7 +105,7 @@ class Hearing(QObject):
         bar = alignment.grid.at(time)
         chosen = (notes[0].onset, max(note.end for note in notes)) if len(notes) > 1 else (bar.onset, bar.end)
         start, end = span if span is not None else chosen
-        self.choose(alignment.seconds(float(start)), alignment.seconds(float(end)))
+        self.choose(alignment.seconds(start), alignment.seconds(end))
         self.deck.set_loop(True)
         self.again()
         return True

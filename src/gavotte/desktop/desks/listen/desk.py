@@ -125,7 +125,7 @@ class ListenDesk(Desk):
         place = Fraction(round(alignment.quarters(player.position / RATE) * 48), 48)
 
         def go(time: Fraction) -> None:
-            self._deck.seek(round(alignment.seconds(float(time)) * RATE))
+            self._deck.seek(round(alignment.seconds(time) * RATE))
 
         return Walked(solo, place, go)
 
@@ -209,7 +209,8 @@ class ListenDesk(Desk):
         self.step.clicked.connect(self._take_step)
         self.bar.play_wanted.connect(self.toggle)
         self.bar.tap_wanted.connect(self.tap)
-        self.tapping.tapped.connect(self._show_marks)
+        self.tapping.tapped.connect(self._show_tap)
+        self.tapping.rested.connect(self.finder.settle)
         self._session.leaving.connect(self.tapping.finish)
         self.wave.window_changed.connect(self.pitches.show_window)
         self.pitches.seek_wanted.connect(self._seek)
@@ -373,15 +374,24 @@ class ListenDesk(Desk):
         self.state_changed.emit()
 
     def _show_beats(self) -> None:
-        solo, beats = self._session.solo, self._tape.beats
         self._show_marks()
         self.pitches.show_notes(self._heard_notes())
+        self._show_about()
+
+    def _show_tap(self) -> None:
+        self._show_marks()
+        self._show_about()
+
+    def _show_about(self) -> None:
+        solo, beats = self._session.solo, self._tape.beats
         recording, decoded = self._tape.recording, self._tape.decoded
         if recording is None or decoded is None or solo is None:
             return
         self.title.setText(solo.title)
         parts = [recording.name, _clock(decoded.seconds)]
-        if beats.times:
+        if self.tapping.taps:
+            parts.append(translate("Gavotte", "{number} tapped").format(number=counted(len(self.tapping.taps), "beat")))
+        elif beats.times:
             parts.append(counted(len(beats.times), "beat"))
         else:
             parts.append(translate("Gavotte", "no beats yet: tap T on every beat from bar 1 on, or press F"))
@@ -393,9 +403,7 @@ class ListenDesk(Desk):
         bars = tuple(alignment.bars()) if alignment is not None else ()
         sections: tuple[tuple[float, str], ...] = ()
         if alignment is not None and self._session.solo is not None:
-            sections = tuple(
-                (alignment.seconds(float(mark.onset)), mark.label) for mark in form_marks(self._session.solo)
-            )
+            sections = tuple((alignment.seconds(mark.onset), mark.label) for mark in form_marks(self._session.solo))
         self.wave.show_marks(Marks(beats.times, beats.downbeat, bars, sections))
 
     def _clicks(self) -> list[Click]:
@@ -413,8 +421,8 @@ class ListenDesk(Desk):
         return [
             SoundingNote(
                 note.id,
-                alignment.seconds(float(note.onset)),
-                alignment.seconds(float(note.end)),
+                alignment.seconds(note.onset),
+                alignment.seconds(note.end),
                 note.pitch.midi,
                 labels.get(note.id),
             )
@@ -481,8 +489,8 @@ class ListenDesk(Desk):
             return
         first, last = sorted((solo.note(anchor), solo.note(current)), key=lambda note: note.onset)
         if first is not last:
-            self.hearing.choose(self._alignment.seconds(float(first.onset)), self._alignment.seconds(float(last.end)))
-        self._seek(self._alignment.seconds(float(first.onset)))
+            self.hearing.choose(self._alignment.seconds(first.onset), self._alignment.seconds(last.end))
+        self._seek(self._alignment.seconds(first.onset))
         self.doubting.weigh_note(current)
 
     # -- the doubtful note --------------------------------------------------------------------------
@@ -537,8 +545,8 @@ class ListenDesk(Desk):
         if self._alignment is None or player is None:
             return
         region, alignment = self.hearing.region, self._alignment
-        starts = [alignment.seconds(float(bar.onset)) for bar in alignment.grid.bars]
-        ends = [alignment.seconds(float(bar.end)) for bar in alignment.grid.bars]
+        starts = [alignment.seconds(bar.onset) for bar in alignment.grid.bars]
+        ends = [alignment.seconds(bar.end) for bar in alignment.grid.bars]
         if region is not None and any(abs(start - region[0]) < 0.02 for start in starts):
             longer = next((end for end in ends if end > region[1] + 0.02), None)
             if longer is not None and any(abs(end - region[1]) < 0.02 for end in ends):

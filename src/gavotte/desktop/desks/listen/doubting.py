@@ -72,7 +72,7 @@ class Doubting(QObject):
             return
         note = solo.note(note_id)
         self._is_written = True
-        self._weigh(solo, note, alignment.seconds(float(note.onset)), alignment.seconds(float(note.end)))
+        self._weigh(solo, note, alignment.seconds(note.onset), alignment.seconds(note.end))
 
     def weigh_span(self, start: float, end: float) -> bool:
         """Show what sounds in a stretch (seconds), whatever is written there; False where nothing can be said."""
@@ -82,7 +82,7 @@ class Doubting(QObject):
         guess = strongest_pitch(salience, self._lead, start, end, self._cents)
         if guess is None:
             return False
-        onset, stop = (Fraction(round(alignment.quarters(time) * _FINE), _FINE) for time in (start, end))
+        onset, stop = (Fraction(round(alignment.played(time) * _FINE), _FINE) for time in (start, end))
         ((written_onset, duration),) = quantise([(onset, stop)], solo.meters[0].meter.beats[0].length).times
         name = fresh_ids(solo, 1)[0]
         note = Note(name, max(-solo.pickup, written_onset), max(duration, Fraction(1, 8)), spell(guess, 0))

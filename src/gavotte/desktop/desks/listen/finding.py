@@ -2,17 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Generator
-from typing import Any
+from collections.abc import Callable, Generator, Sequence
+from dataclasses import replace
+from typing import TYPE_CHECKING, Any
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from gavotte.desktop.activity import Activities, Activity
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
-from gavotte.recording.beat_map import BeatMap
+from gavotte.desktop.words import counted
+from gavotte.recording.beat_map import BeatMap, with_taps
 from gavotte.recording.decode import Decoded
 from gavotte.steps import scaled, whole
+
+# NumPy is loaded when something is worked out with it.
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+    Floats = NDArray[np.float64]
 
 _FEWEST_TAPS = 4
 _IN_TUNE = 4.0
@@ -37,6 +46,7 @@ class Finder(QObject):
         self._tape, self._activities = tape, activities
         self._looking: Activity | None = None
         self._asked: Activity | None = None
+        self._known: tuple[str, Floats] | None = None
 
     @property
     def is_looking(self) -> bool:
@@ -53,12 +63,11 @@ class Finder(QObject):
         if decoded is None:
             return
         tapped = before if len(before.times) >= _FEWEST_TAPS else BeatMap()
-        samples = decoded.samples()
 
         def work() -> tuple[float, ...]:
-            from gavotte.recording.beats import find_beats, likely_tempo, onset_envelope
+            from gavotte.recording.beats import find_beats, likely_tempo
 
-            envelope = whole(onset_envelope(samples))
+            envelope = self._envelope(decoded)
             tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo or likely_tempo(envelope)
             return find_beats(envelope, tempo, tapped.times)
 
@@ -83,6 +92,52 @@ class Finder(QObject):
                 "and press D.",
             ).format(number=len(times), tempo=round(tempo))
         )
+
+    def _envelope(self, decoded: Decoded) -> Floats:
+        """How much begins in each frame; worked out once for a recording (called beside the interface)."""
+        if self._known is None or self._known[0] != decoded.sha256:
+            from gavotte.recording.beats import onset_envelope
+
+            self._known = (decoded.sha256, whole(onset_envelope(decoded.samples())))
+        return self._known[1]
+
+    def settle(self, taps: Sequence[float]) -> None:
+        """Move beats that were just tapped onto what is heard near them, and measure the swing, as a step of its own."""
+        decoded, raw = self._tape.decoded, self._tape.beats
+        if decoded is None or len(taps) < _FEWEST_TAPS:
+            return
+
+        def work() -> tuple[BeatMap, bool]:
+            from gavotte.recording.beats import FRAME_SECONDS
+            from gavotte.recording.swing import measure_swing
+            from gavotte.recording.taps import settled
+
+            envelope = self._envelope(decoded)
+            times, is_heard = settled(taps, envelope, FRAME_SECONDS)
+            beats = with_taps(raw, times)
+            return replace(beats, swing=measure_swing(beats.times, envelope, FRAME_SECONDS)), is_heard
+
+        self._begin(
+            translate("Gavotte", "Settling the beats"), work, lambda found: self._take_settled(raw, taps, *found)
+        )
+
+    def _take_settled(self, raw: BeatMap, taps: Sequence[float], beats: BeatMap, is_heard: bool) -> None:
+        if self._tape.beats != raw:
+            # They were changed meanwhile: what was done last is meant.
+            return
+        away = [abs(tap - beats.times[beats.nearest(tap) or 0]) for tap in taps]
+        self._tape.edit_beats(translate("Gavotte", "Settle the beats"), beats)
+        words = (
+            translate(
+                "Gavotte",
+                "{number} were tapped and moved onto what is heard, by {moved} ms on average. Undo brings the taps back.",
+            )
+            if is_heard
+            else translate(
+                "Gavotte", "{number} were tapped and evened out, by {moved} ms on average. Undo brings the taps back."
+            )
+        )
+        self.told.emit(words.format(number=counted(len(taps), "beat"), moved=round(1000 * sum(away) / len(away))))
 
     def measure_tuning(self) -> None:
         """Measure how far the recording is out of tune, and say by how much it is to be moved."""

@@ -12,9 +12,10 @@ _REST_MS = 2500
 
 
 class Tapping(QObject):
-    """Signal: ``tapped``, another beat is there to be shown."""
+    """Signals: ``tapped``, another beat is there to be shown; ``rested(taps)``, these became beats."""
 
     tapped = pyqtSignal()
+    rested = pyqtSignal(object)
 
     def __init__(self, tape: Tape, parent: QObject) -> None:
         super().__init__(parent)
@@ -39,6 +40,7 @@ class Tapping(QObject):
         taps, self._taps = self._taps, []
         if len(taps) > 1:
             self._tape.edit_beats(translate("Gavotte", "Tap the beats"), with_taps(self._tape.beats, taps))
+            self.rested.emit(tuple(taps))
         else:
             self.tapped.emit()
 
@@ -46,6 +48,11 @@ class Tapping(QObject):
         """Drop what was tapped."""
         self._rest.stop()
         self._taps = []
+
+    @property
+    def taps(self) -> tuple[float, ...]:
+        """What has been tapped and is no beat yet; nothing where nobody taps."""
+        return tuple(self._taps)
 
     @property
     def preview(self) -> BeatMap:

@@ -112,6 +112,6 @@ def span_of(reader: LibraryReader, lick: Lick) -> tuple[float, float] | None:
         if recording is not None and recording.beats.is_usable:
             alignment = Alignment(recording.beats, BarGrid(solo))
             first, last = (solo.note(lick.solo.notes[k].id) for k in (0, -1))
-            start, end = alignment.seconds(float(first.onset)), alignment.seconds(float(last.end))
+            start, end = alignment.seconds(first.onset), alignment.seconds(last.end)
             return max(0.0, start), max(0.0, end)
     return lick.span
