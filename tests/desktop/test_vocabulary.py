@@ -14,6 +14,7 @@ from tests.desktop.conftest import OpenWindow
 
 from gavotte.demo.players import HABITS
 from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
+from gavotte.desktop.playback.rhythm_taps import Press
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.lick_files import SUFFIX, licks_of_file, read_licks, write_licks
@@ -355,7 +356,7 @@ def test_a_line_is_played_and_a_rhythm_tapped_into_the_search(qtbot: QtBot, desk
     assert desk.search.line.query is not None
     assert desk.search.line.query.moves == (4, -1, -3)
     desk.search.line.clear()
-    desk.search.played.taps.tapped.emit([Fraction(0), Fraction(1, 2), Fraction(1), Fraction(2)])
+    desk.search.played.taps.tapped.emit([Press(Fraction(k, 2)) for k in (0, 1, 2, 4)])
     assert desk.search.line.text().strip() == "rhythm 8-8-4-x"
     assert desk.licks.rows
     desk.search.keys.click()

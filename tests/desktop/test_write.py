@@ -12,12 +12,14 @@ from PyQt6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 from tests.conftest import make_solo
 from tests.desktop.conftest import OpenWindow
-from tests.desktop.test_listen import attach, write_recording
+from tests.desktop.test_listen import BEAT, attach, pass_seconds, write_recording
 
 from gavotte.desktop.core_words import FORM_WORDS, TUNING_WORDS
 from gavotte.desktop.desks.write.key_pad import ROWS
 from gavotte.desktop.page.articulation_item import ArticulationItem
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.recording.beat_map import BeatMap
+from gavotte.recording.player import RATE
 from gavotte.solo.document import Articulation, Pick, Solo
 from gavotte.solo.strings import TUNINGS
 from gavotte.writing.entry import Way
@@ -482,7 +484,7 @@ def test_a_rhythm_is_tapped_in_the_solos_tempo_and_pitches_are_poured_in(qtbot: 
     for pause in (0.5, 0.25, 0.25, 0.5):
         type_keys(qtbot, writing, "y")
         now[0] += pause
-    assert "4 notes tapped" in writing.statusBar().currentMessage()
+    assert "4 notes played" in writing.statusBar().currentMessage()
     writing.desks["write"].taps.finish()
     assert [(note.onset, note.uncertain) for note in solo_of(writing).notes] == [
         (0, True), (1, True), (Fraction(3, 2), True), (2, True),
@@ -503,6 +505,65 @@ def test_a_rhythm_is_tapped_with_what_is_played(qtbot: QtBot, writing: MainWindo
     assert [note.onset for note in solo_of(writing).notes] == [4, 5, 6]
     writing.studio.transport.playing_changed.emit(False)
     assert desk._heard_time() is None
+
+
+def test_a_line_is_played_in_by_letters_and_keys_in_one_pass(qtbot: QtBot, writing: MainWindow) -> None:
+    desk, now = writing.desks["write"], [10.0]
+    desk.taps._clock = lambda: now[0]
+    type_keys(qtbot, writing, "y")
+    for letter in "ceg":
+        type_keys(qtbot, writing, letter)
+        now[0] += 0.5
+    for midi in (70, 69):
+        desk.strip.midi.play(midi)
+        now[0] += 0.23
+        desk.strip.midi.let_go(midi)
+        now[0] += 0.27
+    assert "5 notes played" in writing.statusBar().currentMessage()
+    assert not solo_of(writing).notes
+    desk.taps.finish()
+    assert [(note.pitch.midi % 12, note.onset, note.uncertain) for note in solo_of(writing).notes] == [
+        (0, 0, False), (4, 1, False), (7, 2, False), (10, 3, False), (9, 4, False),
+    ]  # fmt: skip
+    assert [note.duration for note in solo_of(writing).notes][3:] == [Fraction(1, 2)] * 2
+    assert writing.session.undo_stack.count() == 1
+    # From then on a letter is written at the caret again.
+    type_keys(qtbot, writing, "f")
+    assert len(solo_of(writing).notes) == 6
+
+
+def test_a_line_is_played_in_along_the_recording_and_the_caret_goes_along(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path
+) -> None:
+    attach(qtbot, at_ferry, write_recording(tmp_path / "take.wav"))
+    at_ferry.studio.tape.edit_beats("Test", BeatMap(tuple(1.0 + BEAT * k for k in range(40)), 0))
+    at_ferry.show_desk("write")
+    desk, deck = at_ferry.desks["write"], at_ferry.studio.deck
+    to_page(qtbot, at_ferry)
+    before = len(solo_of(at_ferry).notes)
+    desk.writer.go_to(Fraction(4))
+    type_keys(qtbot, at_ferry, "y")
+    assert deck.is_playing
+    assert deck.player.position / RATE == pytest.approx(1.0, abs=0.02), "a bar before the caret"
+    pass_seconds(at_ferry, 4 * BEAT + 0.01)
+    for letter in "cdef":
+        assert desk.page.playhead_x is not None
+        type_keys(qtbot, at_ferry, letter)
+        pass_seconds(at_ferry, BEAT)
+    assert desk.writer.entry.caret == 8
+    desk.taps._rested()
+    # The last note was as long as the value that is chosen; what stood behind it stands there.
+    bar = [note for note in solo_of(at_ferry).notes if 4 <= note.onset <= 7]
+    assert [(note.pitch.letter, note.onset, note.uncertain) for note in bar] == [
+        ("C", 4, False), ("D", 5, False), ("E", 6, False), ("F", 7, False),
+    ]  # fmt: skip
+    assert desk.taps.is_tapping, "the recording goes on, and so does playing in"
+    deck.stop()
+    assert not desk.taps.is_tapping
+    assert desk.page.playhead_x is None
+    assert at_ferry.session.undo_stack.count() == 1
+    at_ferry.session.undo_stack.undo()
+    assert len(solo_of(at_ferry).notes) == before
 
 
 def test_the_output_is_chosen_in_the_preferences(writing: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -542,7 +603,7 @@ def test_a_rest_ends_what_accidentals_are_for(qtbot: QtBot, writing: MainWindow)
 def test_tapping_is_left_by_escape(qtbot: QtBot, writing: MainWindow) -> None:
     before = solo_of(writing)
     type_keys(qtbot, writing, "yy")
-    assert "1 note tapped" in writing.statusBar().currentMessage()
+    assert "1 note played" in writing.statusBar().currentMessage()
     qtbot.keyClick(writing, Qt.Key.Key_Escape)
     assert not writing.desks["write"].taps.is_tapping
     writing.show_desk("label")

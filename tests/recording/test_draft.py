@@ -7,7 +7,7 @@ import pytest
 from numpy.typing import NDArray
 from tests.conftest import whole
 
-from gavotte.recording.draft import find_draft
+from gavotte.recording.draft import Player, find_draft
 from gavotte.recording.lead import FRAME_SECONDS, Lead, find_lead
 from gavotte.recording.player import RATE
 
@@ -34,7 +34,7 @@ SCALE = (60, 64, 67, 71, 72, 69, 65, 62)
 
 def test_a_plain_line_is_heard_note_by_note() -> None:
     sound = recording(*(tone(midi, 0.25) for midi in SCALE))
-    draft = whole(find_draft(sound, 50, 84))
+    draft = whole(find_draft(sound, Player(50, 84)))
     assert [note.midi for note in draft.notes] == list(SCALE)
     for k, note in enumerate(draft.notes):
         assert note.start == pytest.approx(0.5 + 0.25 * k, abs=0.05)
@@ -45,33 +45,33 @@ def test_a_plain_line_is_heard_note_by_note() -> None:
 
 
 def test_repeated_notes_are_told_apart() -> None:
-    draft = whole(find_draft(recording(*(tone(67, 0.3) for _ in range(4))), 50, 84))
+    draft = whole(find_draft(recording(*(tone(67, 0.3) for _ in range(4))), Player(50, 84)))
     assert [note.midi for note in draft.notes] == [67] * 4
 
 
 def test_a_sharp_recording_is_heard_in_its_own_tuning() -> None:
-    draft = whole(find_draft(recording(*(tone(midi + 0.4, 0.3) for midi in SCALE)), 50, 84))
+    draft = whole(find_draft(recording(*(tone(midi + 0.4, 0.3) for midi in SCALE)), Player(50, 84)))
     assert draft.cents == pytest.approx(40, abs=8)
     assert [note.midi for note in draft.notes] == list(SCALE)
 
 
 def test_a_bend_is_one_note_with_its_peak() -> None:
     bent = tone(np.array([66.0, 66.0, 67.0, 68.0, 68.0, 68.0, 68.0, 68.0]), 0.9)
-    draft = whole(find_draft(recording(tone(61, 0.3), bent), 50, 84))
+    draft = whole(find_draft(recording(tone(61, 0.3), bent), Player(50, 84)))
     assert [note.midi for note in draft.notes] == [61, 66]
     assert draft.notes[1].bend == pytest.approx(2, abs=0.5)
 
 
 def test_only_the_stretch_that_was_asked_for_is_drafted() -> None:
     sound = recording(*(tone(midi, 0.25) for midi in SCALE))
-    draft = whole(find_draft(sound, 50, 84, 1.0, 2.0))
+    draft = whole(find_draft(sound, Player(50, 84), 1.0, 2.0))
     assert [note.midi for note in draft.notes] == list(SCALE[2:6])
     assert all(1.0 - 0.06 <= note.start < 2.0 for note in draft.notes)
 
 
 @pytest.mark.parametrize("length", [0, 10, RATE // 10, 2 * RATE])
 def test_silence_and_next_to_nothing_give_no_notes(length: int) -> None:
-    draft = whole(find_draft(np.zeros((length, 2), np.int16), 50, 84))
+    draft = whole(find_draft(np.zeros((length, 2), np.int16), Player(50, 84)))
     assert draft.notes == ()
     assert draft.cents == 0
 

@@ -15,9 +15,11 @@ from gavotte.formats.document import SOLO_DOCUMENT
 from gavotte.notation.written import Notation
 from gavotte.solo.document import Function, Solo, Tuplet
 from gavotte.solo.edits import with_decision
+from gavotte.theory.pitch import Pitch, spell
 from gavotte.writing.entry import (
     VALUES,
     Entry,
+    Tap,
     Way,
     next_stop,
     previous_stop,
@@ -235,7 +237,7 @@ def test_whatever_is_typed_one_note_sounds_at_a_time_and_every_bar_is_full(keys:
 
 
 def test_taps_become_a_rhythm_whose_pitches_are_open() -> None:
-    taps = [Fraction(round(960 * time), 960) for time in (0.03, 0.98, 1.52, 2.01)]
+    taps = [Tap(Fraction(round(960 * time), 960)) for time in (0.03, 0.98, 1.52, 2.01)]
     done = write_taps(EMPTY, Entry(value=Fraction(1)), taps)
     assert [(note.onset, note.duration, note.uncertain) for note in done.solo.notes] == [
         (0, 1, True),
@@ -244,6 +246,29 @@ def test_taps_become_a_rhythm_whose_pitches_are_open() -> None:
         (2, 1, True),
     ]
     assert done.entry.caret == 3
+
+
+def test_what_is_played_in_time_has_its_pitches_and_ends_where_it_was_let_go() -> None:
+    played = ((0.02, 0.4, 63), (1.01, 1.9, 65), (2.0, 2.48, 68), (3.0, 3.97, 70))
+    taps = [
+        Tap(Fraction(round(960 * start), 960), Fraction(round(960 * end), 960), spell(midi, 0))
+        for start, end, midi in played
+    ]
+    solo = make_solo([("Ab7", "r/1"), ("Db7", "r/1")])
+    done = write_taps(solo, Entry(way=Way.NOTES), taps, 0.4)
+    assert [(str(note.pitch), note.onset, note.duration, note.uncertain) for note in done.solo.notes] == [
+        ("Eb4", 0, Fraction(1, 2), False),
+        ("F4", 1, 1, False),
+        ("Ab4", 2, Fraction(1, 2), False),
+        ("Bb4", 3, 1, False),
+    ]
+    assert done.entry.way is Way.NOTES
+
+
+def test_a_name_that_was_given_stays() -> None:
+    done = write_taps(EMPTY, Entry(), [Tap(Fraction(0), None, Pitch("D", 1, 4), True), Tap(Fraction(1))])
+    assert [str(note.pitch) for note in done.solo.notes] == ["D#4", "D#4"]
+    assert [note.uncertain for note in done.solo.notes] == [False, True]
 
 
 def test_a_line_that_climbs_on_and_on_stays_within_what_sounds() -> None:

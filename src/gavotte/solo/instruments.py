@@ -45,6 +45,16 @@ GM_PROGRAMS = {
 }  # fmt: skip
 """Each instrument's program (from 0) in the General MIDI sound set; others sound as a piano."""
 
+_STRUCK = ("Vibraphone", "Guitar", "Piano")
+
+
+def struck(instrument: Instrument) -> float:
+    """1 for an instrument whose notes are struck or plucked, 0 for a blown or bowed one, 0.5 where it may be either."""
+    if instrument.name in _STRUCK:
+        return 1.0
+    return 0.0 if instrument.name in GM_PROGRAMS and instrument.name != "Bass" else 0.5
+
+
 _WORDS = {
     "trumpet": "Trumpet",
     "trp": "Trumpet",

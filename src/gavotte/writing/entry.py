@@ -155,23 +155,51 @@ def write_value(solo: Solo, entry: Entry, value: Fraction) -> Entered:
     return write_pitch(solo, chosen, pitch, uncertain=True)
 
 
-def write_taps(solo: Solo, entry: Entry, taps: Sequence[Fraction]) -> Entered:
-    """Notes where somebody tapped (quarter notes), each held to the next, the last for the chosen value.
+@dataclass(frozen=True, slots=True)
+class Tap:
+    """A note somebody tapped or played in time: its ``onset`` in quarter notes as it was played.
 
-    The rhythm is quantised as a whole; pitches are left open.
+    ``end`` is where it was let go, where that is known. ``pitch`` is what was played, None where that is left open;
+    ``is_named`` says that it was given by its name, which then stays.
     """
-    ends = [*taps[1:], taps[-1] + entry.length]
-    rhythm = quantise(list(zip(taps, ends, strict=True)), solo.meters[0].meter.beats[0].length)
-    state = replace(entry, way=Way.RHYTHM)
+
+    onset: Fraction
+    end: Fraction | None = None
+    pitch: Pitch | None = None
+    is_named: bool = False
+
+
+def write_taps(solo: Solo, entry: Entry, taps: Sequence[Tap], beat_seconds: float | None = None) -> Entered:
+    """Notes where somebody tapped or played, each held to the next or to where it was let go, the last for the chosen
+    value.
+
+    The rhythm is quantised as a whole; pitches that were not played are left open. ``beat_seconds``: how long a beat
+    lasts.
+    """
+    last = taps[-1].end if taps[-1].end is not None else taps[-1].onset + entry.length
+    nexts = [*(tap.onset for tap in taps[1:]), last]
+    ends = [
+        following if tap.end is None else min(following, max(tap.end, tap.onset))
+        for tap, following in zip(taps, nexts, strict=True)
+    ]
+    beat = solo.meters[0].meter.beats[0].length
+    onsets = [tap.onset for tap in taps]
+    rhythm = quantise(list(zip(onsets, ends, strict=True)), beat, beat_seconds=beat_seconds)
+    state = replace(entry, way=entry.way if all(tap.pitch is not None for tap in taps) else Way.RHYTHM)
     done = Entered(solo, state)
-    for onset, duration in rhythm.times:
+    to_spell: set[str] = set()
+    for tap, (onset, duration) in zip(taps, rhythm.times, strict=True):
         if duration <= 0 or onset < -solo.pickup:
             continue
-        before = note_before(done.solo, onset)
-        pitch = before.pitch if before is not None else named_pitch(done.solo, "B", onset)
-        note = Note(fresh_ids(done.solo, 1)[0], onset, duration, pitch, uncertain=True)
+        pitch = tap.pitch
+        if pitch is None:
+            before = note_before(done.solo, onset)
+            pitch = before.pitch if before is not None else named_pitch(done.solo, "B", onset)
+        note = Note(fresh_ids(done.solo, 1)[0], onset, duration, pitch, uncertain=tap.pitch is None)
+        if tap.pitch is not None and not tap.is_named:
+            to_spell.add(note.id)
         done = Entered(placed(done.solo, note), replace(state, caret=note.end), note.id)
-    return done
+    return replace(done, solo=respell_notes(done.solo, frozenset(to_spell))) if to_spell else done
 
 
 def _with_rhythm(solo: Solo, entry: Entry, here: Note) -> Entered:

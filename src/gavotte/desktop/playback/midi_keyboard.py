@@ -20,12 +20,14 @@ _BACKEND = "mido.backends.rtmidi"
 class MidiKeyboard(QObject):
     """Keys pressed on the MIDI keyboards that are plugged in.
 
-    Signals: ``played(midi)``, in the interface's thread whatever thread the device speaks in; ``failed(message)``.
+    Signals: ``played(midi)`` and ``released(midi)``, in the interface's thread whatever thread the device speaks in;
+    ``failed(message)``.
 
-    ``play`` is the stand-in: whoever calls it is heard as a key of a device would be.
+    ``play`` and ``let_go`` are the stand-in: whoever calls them is heard as a key of a device would be.
     """
 
     played = pyqtSignal(int)
+    released = pyqtSignal(int)
     failed = pyqtSignal(str)
 
     def __init__(self, parent: QObject) -> None:
@@ -73,7 +75,13 @@ class MidiKeyboard(QObject):
     def _received(self, message: Any) -> None:
         if message.type == "note_on" and message.velocity > 0:
             self.played.emit(message.note)
+        elif message.type in ("note_on", "note_off"):
+            self.released.emit(message.note)
 
     def play(self, midi: int) -> None:
         """A key of the stand-in."""
         self.played.emit(midi)
+
+    def let_go(self, midi: int) -> None:
+        """A key of the stand-in is let go."""
+        self.released.emit(midi)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Generator
 from dataclasses import replace
+from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
@@ -232,8 +233,13 @@ class Tape(QObject):
         if self.recording is not None:
             self._put(replace(self.recording, beats=beats))
 
-    def keep(self, cents: float | None = None, loop: tuple[float, float] | None = None) -> None:
-        """Remember the tuning and the last loop."""
+    def keep(
+        self,
+        cents: float | None = None,
+        loop: tuple[float, float] | None = None,
+        swing: Fraction | None = None,
+    ) -> None:
+        """Remember the tuning, the last loop, and how much is swung."""
         recording = self.recording
         if recording is None:
             return
@@ -241,6 +247,7 @@ class Tape(QObject):
             recording,
             cents=recording.cents if cents is None else cents,
             loop=recording.loop if loop is None else loop,
+            beats=recording.beats if swing is None else replace(recording.beats, swing=swing),
         )
         if changed != recording:
             self._put(changed)

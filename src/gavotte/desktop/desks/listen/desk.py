@@ -219,6 +219,7 @@ class ListenDesk(Desk):
         self.finder.seen.connect(self._show_salience)
         self.finder.followed.connect(self._show_lead)
         self.finder.tuned.connect(lambda cents: deck.change(cents=cents))
+        self.finder.mentioned.connect(asks.tell)
         for said in (self.finder.failed, self.finder.told):
             said.connect(asks.notice)
         self.doubt.hear_wanted.connect(self._hear_pitch)

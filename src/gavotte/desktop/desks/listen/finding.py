@@ -32,10 +32,12 @@ _LOOKING = 0.4
 class Finder(QObject):
     """Finds beats and tuning on demand, and the picture of the pitches with the lead line in it.
 
-    Signals: ``told(message)``, ``tuned(cents)``, ``seen(salience)``, ``followed(lead)``, ``failed(message)``.
+    Signals: ``told(message)``, ``mentioned(message)``, which need not be read, ``tuned(cents)``, ``seen(salience)``,
+    ``followed(lead)``, ``failed(message)``.
     """
 
     told = pyqtSignal(str)
+    mentioned = pyqtSignal(str)
     tuned = pyqtSignal(float)
     seen = pyqtSignal(object)
     followed = pyqtSignal(object)
@@ -64,33 +66,34 @@ class Finder(QObject):
             return
         tapped = before if len(before.times) >= _FEWEST_TAPS else BeatMap()
 
-        def work() -> tuple[float, ...]:
-            from gavotte.recording.beats import find_beats, likely_tempo
+        def work() -> BeatMap:
+            from gavotte.recording.beats import FRAME_SECONDS, find_beats, likely_tempo
+            from gavotte.recording.swing import measure_swing
 
             envelope = self._envelope(decoded)
             tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo or likely_tempo(envelope)
-            return find_beats(envelope, tempo, tapped.times)
+            times = find_beats(envelope, tempo, tapped.times)
+            return BeatMap(times, 0, measure_swing(times, envelope, FRAME_SECONDS))
 
-        self._begin(translate("Gavotte", "Finding the beats"), work, lambda times: self._take(decoded, before, times))
+        self._begin(translate("Gavotte", "Finding the beats"), work, lambda found: self._take(decoded, before, found))
 
-    def _take(self, decoded: Decoded, before: BeatMap, times: tuple[float, ...]) -> None:
+    def _take(self, decoded: Decoded, before: BeatMap, found: BeatMap) -> None:
         if self._tape.decoded is not decoded:
             return
-        found = BeatMap(times)
         if not found.is_usable:
             self.failed.emit(translate("Gavotte", "No beats were found. Tap them: press T on every beat."))
             return
         if before.times:
             anchor = before.times[min(before.downbeat, len(before.times) - 1)]
-            found = BeatMap(times, found.nearest(anchor) or 0)
+            found = replace(found, downbeat=found.nearest(anchor) or 0)
         self._tape.edit_beats(translate("Gavotte", "Find the beats"), found)
-        tempo = found.beats_a_minute(len(times) // 2) or 0.0
+        tempo = found.beats_a_minute(len(found.times) // 2) or 0.0
         self.told.emit(
             translate(
                 "Gavotte",
                 "{number} beats were found, about {tempo} a minute. If bar 1 begins elsewhere, click its first beat "
                 "and press D.",
-            ).format(number=len(times), tempo=round(tempo))
+            ).format(number=len(found.times), tempo=round(tempo))
         )
 
     def _envelope(self, decoded: Decoded) -> Floats:
@@ -102,7 +105,7 @@ class Finder(QObject):
         return self._known[1]
 
     def settle(self, taps: Sequence[float]) -> None:
-        """Move beats that were just tapped onto what is heard near them, and measure the swing, as a step of its own."""
+        """Move beats that were just tapped onto what is heard near them, as a step of its own; measure the swing."""
         decoded, raw = self._tape.decoded, self._tape.beats
         if decoded is None or len(taps) < _FEWEST_TAPS:
             return
@@ -130,14 +133,15 @@ class Finder(QObject):
         words = (
             translate(
                 "Gavotte",
-                "{number} were tapped and moved onto what is heard, by {moved} ms on average. Undo brings the taps back.",
+                "{number} were tapped and moved onto what is heard, by {moved} ms on average. "
+                "Undo brings the taps back.",
             )
             if is_heard
             else translate(
                 "Gavotte", "{number} were tapped and evened out, by {moved} ms on average. Undo brings the taps back."
             )
         )
-        self.told.emit(words.format(number=counted(len(taps), "beat"), moved=round(1000 * sum(away) / len(away))))
+        self.mentioned.emit(words.format(number=counted(len(taps), "beat"), moved=round(1000 * sum(away) / len(away))))
 
     def measure_tuning(self) -> None:
         """Measure how far the recording is out of tune, and say by how much it is to be moved."""

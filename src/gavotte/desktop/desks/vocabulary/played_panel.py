@@ -8,7 +8,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
-from gavotte.desktop.playback.rhythm_taps import RhythmTaps
+from gavotte.desktop.playback.rhythm_taps import Press, RhythmTaps
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.keyboard_strip import KeyboardStrip
@@ -98,7 +98,7 @@ class PlayedPanel(QWidget):
             else translate("Gavotte", "Now tap every note.")
         )
 
-    def _tapped(self, times: list[Fraction]) -> None:
-        words = tapped_rhythm([float(time) for time in times])
+    def _tapped(self, presses: list[Press]) -> None:
+        words = tapped_rhythm([float(press.onset) for press in presses])
         if words:
             self.put_in.emit(words)

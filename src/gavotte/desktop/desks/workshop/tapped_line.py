@@ -7,7 +7,7 @@ from fractions import Fraction
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from gavotte.desktop.playback.rhythm_taps import RhythmTaps
+from gavotte.desktop.playback.rhythm_taps import Press, RhythmTaps
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.line import Line
 from gavotte.vocabulary.tapping import tapped_lengths
@@ -45,8 +45,8 @@ class TappedLine(QWidget):
         words = translate("Gavotte", "Tapped: {number}") if number else translate("Gavotte", "Now tap every note")
         self.tap.setText(words.format(number=number))
 
-    def _tapped(self, times: list[Fraction]) -> None:
+    def _tapped(self, presses: list[Press]) -> None:
         self.tap.setText(translate("Gavotte", "Tap it"))
-        lengths = tapped_lengths(times)
+        lengths = tapped_lengths([press.onset for press in presses])
         if lengths:
             self.changed.emit(" ".join(map(str, lengths)))

@@ -112,8 +112,7 @@ def _add_pitches(desk: WriteDesk, add: _Add) -> None:
     writer, submenu = desk.writer, translate("Gavotte", "Pitches")
     word = translate("Gavotte", "Write {letter}")
     letters = tuple(
-        (f"letter_{letter}", word.format(letter=letter), letter, partial(writer.write_letter, letter))
-        for letter in "CDEFGAB"
+        (f"letter_{letter}", word.format(letter=letter), letter, partial(desk.letter, letter)) for letter in "CDEFGAB"
     )
     add(0, letters, submenu, in_short=True)
     rows = (
@@ -202,7 +201,7 @@ def _add_ways(desk: WriteDesk, add: _Add) -> None:
         ("way_notes", translate("Gavotte", "Write notes"), "7", partial(writer.set_way, Way.NOTES)),
         ("way_rhythm", translate("Gavotte", "Write rhythm"), "8", partial(writer.set_way, Way.RHYTHM)),
         ("way_pitches", translate("Gavotte", "Write pitches"), "9", partial(writer.set_way, Way.PITCHES)),
-        ("tap", translate("Gavotte", "Tap the rhythm of notes"), "Y", desk.tap),
+        ("tap", translate("Gavotte", "Tap or play notes in time"), "Y", desk.tap),
         ("hear_recording", translate("Gavotte", "Hear the recording"), "H", desk.hear_recording),
         ("take_phrase", translate("Gavotte", "Take the drafted phrase"), "Ctrl+Return", desk.take_phrase),
         ("leave_phrase", translate("Gavotte", "Leave the drafted phrase"), "Ctrl+Backspace", desk.leave_phrase),

@@ -28,13 +28,14 @@ from gavotte.desktop.page.caret_item import Caret
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.page.spoken import spoken_length, spoken_moment, spoken_note, spoken_selection
 from gavotte.desktop.playback.playing import Played
-from gavotte.desktop.playback.rhythm_taps import RhythmTaps
+from gavotte.desktop.playback.rhythm_taps import Press, RhythmTaps
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.widgets.nothing_open import NothingOpen
 from gavotte.desktop.words import counted
 from gavotte.labelling.local_scale import local_scale
+from gavotte.recording.player import RATE
 from gavotte.solo.bars import BarGrid, bars_written
 from gavotte.solo.checks import Finding
 from gavotte.solo.document import Solo
@@ -48,6 +49,7 @@ from gavotte.writing.marks import words_at
 from gavotte.writing.placing import note_at
 
 _REST_MS = 250
+_FINE = 960
 
 
 _SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.VIEW | Update.SELECTION | Update.RECORDING
@@ -72,6 +74,7 @@ class WriteDesk(Desk):
         self.interval_dialog: IntervalDialog | None = None
         self.taps = RhythmTaps(self._heard_time, self)
         self._playhead: float | None = None
+        self._plays_for_taps = False
         self.key_dialog: KeyDialog | None = None
         self.panel = WritePanel()
         self.strip = InstrumentStrip(studio.settings)
@@ -211,7 +214,8 @@ class WriteDesk(Desk):
         panel.tap.clicked.connect(self.tap)
         self.taps.counted.connect(self._show_taps)
         panel.left.connect(self.page.setFocus)
-        self.taps.tapped.connect(writer.write_taps)
+        self.taps.tapped.connect(self._write_presses)
+        self.taps.ended.connect(self._taps_ended)
         # What was typed first: the notes that were tapped are selected, and the fields are theirs then.
         session.leaving.connect(panel.marks.keep)
         session.leaving.connect(self.taps.finish)
@@ -239,6 +243,9 @@ class WriteDesk(Desk):
         panel.checks.jump_wanted.connect(self._jump)
         panel.tabs["checks"].clicked.connect(self._check)
         self.strip.played.connect(self._played)
+        self.strip.released.connect(self.taps.release)
+        studio.deck.moved.connect(self._follow_record)
+        studio.deck.playing_changed.connect(self._record_stops)
         self.strip.failed.connect(studio.asks.notice)
         studio.transport.playhead_moved.connect(self._show_heard)
         studio.transport.playing_changed.connect(lambda playing: None if playing else self._show_heard(None))
@@ -426,7 +433,7 @@ class WriteDesk(Desk):
         writer = self.writer
         match kind:
             case "letter":
-                writer.write_letter(what)
+                self.letter(what)
             case "value":
                 writer.choose_value(Fraction(4, int(what)))
             case "octave":
@@ -444,6 +451,9 @@ class WriteDesk(Desk):
         self.page.setFocus()
 
     def _hear_pitch(self, midi: int) -> None:
+        if self.taps.is_tapping:
+            # What is played along is heard already.
+            return
         self.studio.deck.stop()
         self.studio.playing.hear_pitch(midi)
 
@@ -531,19 +541,84 @@ class WriteDesk(Desk):
         dialog.open()
 
     def _played(self, midi: int, string: int) -> None:
-        self.writer.write_key(midi, string)
+        if self.taps.is_tapping:
+            self._press_in_time(midi)
+        else:
+            self.writer.write_key(midi, string)
         self.page.setFocus()
+
+    def letter(self, letter: str) -> None:
+        """A pitch by its name: written at the caret, or played in time."""
+        if self.taps.is_tapping:
+            self._press_in_time(letter)
+        else:
+            self.writer.write_letter(letter)
 
     def _jump(self, onset: Fraction) -> None:
         self.writer.go_to(onset)
         self.page.setFocus()
 
     def tap(self) -> None:
-        """Begin to tap a rhythm; from then on, a note of it begins now."""
+        """Begin to tap or to play in time, with the recording where there is one; from then on, a note begins now."""
+        if not self.taps.is_tapping and self._begins_record():
+            self.taps.goes_on = True
+        self._press_in_time(None)
+        self.page.setFocus()
+
+    def _press_in_time(self, key: int | str | None) -> None:
         solo = self._session.solo
         if solo is not None:
-            self.taps.tap(self.writer.entry.caret, solo.tempo)
-        self.page.setFocus()
+            self.taps.tap(self.writer.entry.caret, solo.tempo, key)
+
+    def _begins_record(self) -> bool:
+        """Whether the recording plays now, from a bar before the caret on where nothing was heard yet."""
+        hearing, deck = self.studio.hearing, self.studio.deck
+        if hearing.alignment is None or not hearing.has_recording or self.studio.transport.is_playing:
+            return False
+        if not deck.is_playing:
+            bars = hearing.alignment.grid.bars
+            index = hearing.alignment.grid.index_at(self.writer.entry.caret)
+            start = bars[max(0, index - 1)].onset - (bars[0].length if index == 0 else 0)
+            hearing.choose_nothing()
+            deck.play(max(0, round(hearing.alignment.seconds(start) * RATE)))
+            self._plays_for_taps = True
+        return True
+
+    def _write_presses(self, presses: list[Press]) -> None:
+        alignment = self.studio.hearing.alignment
+        follows = alignment is not None and self.studio.deck.is_playing
+        self.writer.write_presses(presses, alignment.beat_seconds if alignment is not None and follows else None)
+
+    def _taps_ended(self) -> None:
+        if self._plays_for_taps:
+            self._plays_for_taps = False
+            self.studio.deck.stop()
+
+    def _follow_record(self, frame: float) -> None:
+        """The recording is heard here: the playhead shows it; while something is played in, the caret goes along."""
+        alignment, deck = self.studio.hearing.alignment, self.studio.deck
+        if alignment is None or not deck.is_playing or not self.isVisible():
+            return
+        time = alignment.quarters(frame / RATE)
+        grid = alignment.grid
+        self.page.show_playhead(time if grid.bars[0].onset <= time < grid.bars[-1].end else None)
+        if not self.taps.is_tapping or time < grid.bars[0].onset:
+            return
+        bar, offset = grid.locate(Fraction(round(time * _FINE), _FINE))
+        beat = (
+            bar.onset
+            - bar.lead_in
+            + bar.meter.beat_at(min(offset, bar.meter.bar_length - Fraction(1, _FINE)))[1].offset
+        )
+        if beat != self.writer.entry.caret and grid.bars[0].onset <= beat:
+            self.writer.go_to(beat)
+
+    def _record_stops(self, playing: bool) -> None:
+        if not playing:
+            self.page.show_playhead(None)
+            self._plays_for_taps = False
+            if self.taps.goes_on:
+                self.taps.finish()
 
     def _heard_time(self) -> float | None:
         """The written time of what is heard: the recording, or the page as it is played."""
@@ -555,9 +630,9 @@ class WriteDesk(Desk):
         self._playhead = time
 
     def _show_taps(self, number: int) -> None:
-        words = translate("Gavotte", "Tap Y on each note of the rhythm; Esc leaves it")
+        words = translate("Gavotte", "Tap Y on each note, or play its pitch by letter or on a keyboard; Esc leaves it")
         if number:
-            words = translate("Gavotte", "{notes} tapped; rest to write them, Esc forgets them")
+            words = translate("Gavotte", "{notes} played; rest to write them, Esc forgets them")
         self.studio.asks.tell(words.format(notes=counted(number, "note")))
 
     def change_line(self, step: int) -> None:

@@ -9,7 +9,9 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
-from gavotte.recording.draft import Draft, find_draft
+from gavotte.recording.draft import Draft, Player, find_draft
+from gavotte.solo.document import Instrument
+from gavotte.solo.instruments import struck
 
 _BEYOND = 3
 """Semitones past the instrument's comfortable range that are listened to as well."""
@@ -36,8 +38,8 @@ class Drafter(QObject):
         """Whether it listens just now."""
         return bool(self._activities.of(self))
 
-    def draft(self, lowest: int, highest: int, start: float, end: float, then: Callable[[Draft], object]) -> None:
-        """Draft what a player of this range (MIDI numbers) plays from ``start`` to ``end`` seconds.
+    def draft(self, instrument: Instrument, start: float, end: float, then: Callable[[Draft], object]) -> None:
+        """Draft what is played on an instrument from ``start`` to ``end`` seconds.
 
         ``then`` is done with the draft, still beside the interface; what it gives is what was found.
         """
@@ -46,10 +48,12 @@ class Drafter(QObject):
             return
         self.cancel()
         samples = decoded.samples()
-        low, high = max(_LOWEST, lowest - _BEYOND), min(_HIGHEST, highest + _BEYOND)
+        player = Player(
+            max(_LOWEST, instrument.lowest - _BEYOND), min(_HIGHEST, instrument.highest + _BEYOND), struck(instrument)
+        )
 
         def steps() -> Generator[float, None, object]:
-            draft = yield from find_draft(samples, low, high, start, end)
+            draft = yield from find_draft(samples, player, start, end)
             return then(draft)
 
         self._activities.walk(

@@ -13,7 +13,15 @@ from gavotte.desktop.words import counted
 from gavotte.library.drafts import DRAFT_DOCUMENT
 from gavotte.library.errors import LibraryError
 from gavotte.solo.document import Solo
-from gavotte.writing.drafting import Proposal, ProposedPhrase, overlaid, proposed, with_phrase
+from gavotte.writing.drafting import (
+    Drafted,
+    Proposal,
+    ProposedPhrase,
+    overlaid,
+    proposed,
+    proposed_anew,
+    with_phrase,
+)
 
 _LEAD_IN = 0.3
 
@@ -48,14 +56,17 @@ class Drafts(QObject):
         self.drafter.drafted.connect(self._take_draft)
         self.drafter.failed.connect(self._fail)
         self.drafter.stopped.connect(self.changed)
+        # Over which beats and bars what was heard is laid.
+        self._laid: object = None
         studio.session.replaced.connect(self._opened)
+        studio.hearing.aligned.connect(self._lay_anew)
         studio.session.went_back.connect(self._went_back)
 
     def _opened(self) -> None:
         """Another solo is open: what was drafted for it and not decided is there again."""
         self.drafter.cancel()
         self._activities.cancel(self)
-        self.proposal, self.current, self._steps = (), 0, []
+        self.proposal, self.current, self._steps, self._laid = (), 0, [], None
         self.changed.emit()
         solo_id = self._session.solo_id
         try:
@@ -75,6 +86,37 @@ class Drafts(QObject):
     def _recall(self, proposal: Proposal) -> None:
         if not self.proposal and not self.drafter.is_drafting:
             self.proposal, self.current = proposal, 0
+            self.changed.emit()
+
+    def _grid(self) -> object:
+        """The beats and bars, to be compared."""
+        alignment = self._hearing.alignment
+        if alignment is None:
+            return None
+        return alignment.beats.times, alignment.beats.downbeat, alignment.grid.bars[0], alignment.grid.bars[-1].meter
+
+    def _lay_anew(self) -> None:
+        """Beats or bars are others: what was heard and is not decided yet is written over them."""
+        solo, alignment, grid = self._session.solo, self._hearing.alignment, self._grid()
+        if solo is None or alignment is None or grid == self._laid or not self.proposal:
+            return
+        if self._laid is None:
+            # They were drafted over these.
+            self._laid = grid
+            return
+        self._laid = grid
+        before = self.proposal
+        self._activities.beside(
+            self,
+            lambda: proposed_anew(solo, before, alignment),
+            lambda drafted: self._take_anew(before, drafted),
+            lambda error: self.failed.emit(str(error)),
+        )
+
+    def _take_anew(self, before: Proposal, drafted: Drafted) -> None:
+        if self.proposal == before and drafted.proposal:
+            self._put(drafted.proposal)
+            self.told.emit(translate("Gavotte", "What was drafted is written over the new beats"))
             self.changed.emit()
 
     def _went_back(self, before: Solo, after: Solo) -> None:
@@ -113,15 +155,17 @@ class Drafts(QObject):
             return
         if whole or region is None:
             times = self._tape.beats.times
-            start = max(0.0, alignment.seconds(float(-solo.pickup)) - _LEAD_IN)
+            start = max(0.0, alignment.seconds(-solo.pickup) - _LEAD_IN)
             region = (start, times[-1] + times[-1] - times[-2])
-        low, high = solo.instrument.lowest, solo.instrument.highest
-        self.drafter.draft(low, high, *region, lambda draft: proposed(solo, draft.notes, alignment, whole))
+        self.drafter.draft(solo.instrument, *region, lambda draft: proposed(solo, draft.notes, alignment, whole))
         self.changed.emit()
 
-    def _take_draft(self, proposal: Proposal) -> None:
+    def _take_draft(self, drafted: Drafted) -> None:
         self.current = 0
-        self._put(proposal)
+        self._laid = self._grid()
+        self._put(drafted.proposal)
+        # How the line swings is known best from the line itself.
+        self._tape.keep(swing=drafted.swing)
         if self.proposal:
             notes = sum(len(phrase.notes) for phrase in self.proposal)
             self.told.emit(
@@ -163,12 +207,23 @@ class Drafts(QObject):
         if phrase is not None and solo is not None:
             self._drop(self.current)
             self._take(translate("Gavotte", "Take a drafted phrase"), with_phrase(solo, phrase), (phrase,))
+            self._tell_left()
 
     def leave(self) -> None:
         """Drop the phrase that is looked at."""
         if self.phrase() is not None:
             self._drop(self.current)
             self.changed.emit()
+            self._tell_left()
+
+    def _tell_left(self) -> None:
+        """Say what is still to be decided."""
+        left = len(self.proposal)
+        self.told.emit(
+            translate("Gavotte", "{number} left to decide").format(number=counted(left, "phrase"))
+            if left
+            else translate("Gavotte", "Every drafted phrase is decided")
+        )
 
     def _drop(self, index: int) -> None:
         self._put((*self.proposal[:index], *self.proposal[index + 1 :]))

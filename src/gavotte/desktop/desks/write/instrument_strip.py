@@ -21,10 +21,12 @@ _KEYBOARD, _OWN = "keyboard", "own"
 class InstrumentStrip(QWidget):
     """The instrument under the page: a keyboard or a fretboard with the chord of the moment.
 
-    Signals: ``played(midi, string)``, ``failed(message)``. ``midi`` is the MIDI keyboard.
+    Signals: ``played(midi, string)``, ``released(midi)`` of a MIDI keyboard's keys, ``failed(message)``. ``midi`` is
+    the MIDI keyboard.
     """
 
     played = pyqtSignal(int, int)
+    released = pyqtSignal(int)
     failed = pyqtSignal(str)
 
     def __init__(self, settings: QSettings) -> None:
@@ -68,6 +70,7 @@ class InstrumentStrip(QWidget):
         row.addWidget(self._views, 1)
         self.keyboard.played.connect(lambda midi, _: self.midi.play(midi))
         self.midi.played.connect(lambda midi: self.played.emit(midi, 0))
+        self.midi.released.connect(self.released)
         self.fretboard.played.connect(self.played)
         self.midi.failed.connect(self.failed)
         for choice in (self.kind, self.device):

@@ -119,11 +119,12 @@ class WritePanel(Tabbed):
         self.insert = Tick(translate("Gavotte", "Write before what is there"))
         self.insert.setToolTip(translate("Gavotte", "What follows moves on, up to the next rest"))
         self.insert.toggled.connect(self.insert_wanted)
-        self.tap = QPushButton(translate("Gavotte", "Tap the rhythm"))
+        self.tap = QPushButton(translate("Gavotte", "Tap or play it in"))
         self.tap.setToolTip(
             translate(
                 "Gavotte",
-                "Tap on every note while recording or page is played, or in the solo's tempo; pitches follow",
+                "In time with the recording (it begins a bar before the caret), the page, or the solo's tempo: tap on "
+                "every note and give the pitches afterwards, or play them by letters or on a keyboard",
             )
         )
         column.addWidget(self.insert)

@@ -9,6 +9,7 @@ from fractions import Fraction
 from PyQt6.QtCore import QMimeData, QObject, pyqtSignal
 from PyQt6.QtGui import QGuiApplication
 
+from gavotte.desktop.playback.rhythm_taps import Press
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.translation import translate
 from gavotte.desktop.words import counted
@@ -17,7 +18,7 @@ from gavotte.solo.bars import BarGrid
 from gavotte.solo.differences import changed_times
 from gavotte.solo.document import Articulation, Note, Pick, Solo, Tuplet
 from gavotte.solo.edits import with_notes_moved
-from gavotte.theory.pitch import PitchName
+from gavotte.theory.pitch import Pitch, PitchName, spell
 from gavotte.writing import entry as step
 from gavotte.writing.entry import Entered, Entry, Way
 from gavotte.writing.intervals import Move, moved_by, root_at, with_root
@@ -166,14 +167,43 @@ class Writer(QObject):
         """The note before holds on for the chosen value."""
         self._write(translate("Gavotte", "Tie"), step.write_tie)
 
-    def write_taps(self, taps: list[Fraction]) -> None:
-        """A rhythm that was tapped; from then on pitches are poured into it."""
-        first = taps[0]
-        self._write(translate("Gavotte", "Tap the rhythm"), lambda s, e: step.write_taps(s, e, taps))
-        solo = self._session.solo
-        note = next((note for note in solo.notes if note.end > first), None) if solo is not None else None
-        self.go_to(note.onset if note is not None else first)
-        self.set_way(Way.PITCHES)
+    def write_presses(self, presses: list[Press], beat_seconds: float | None = None) -> None:
+        """Notes that were tapped or played in time. Where only their rhythm is known, pitches are poured into it from
+        then on.
+        """
+        first = presses[0].onset
+        taps = self._as_taps(presses)
+        text = (
+            translate("Gavotte", "Play it in")
+            if all(tap.pitch for tap in taps)
+            else translate("Gavotte", "Tap the rhythm")
+        )
+        self._write(text, lambda s, e: step.write_taps(s, e, taps, beat_seconds))
+        if any(tap.pitch is None for tap in taps):
+            solo = self._session.solo
+            note = next((note for note in solo.notes if note.end > first), None) if solo is not None else None
+            self.go_to(note.onset if note is not None else first)
+            self.set_way(Way.PITCHES)
+
+    def _as_taps(self, presses: list[Press]) -> list[step.Tap]:
+        """The presses with their pitches, read as the page is: a letter is the pitch of that name nearest to the one
+        before.
+        """
+        session = self._session
+        shown, taps = session.shown, list[step.Tap]()
+        near: Pitch | None = None
+        for press in presses:
+            pitch: Pitch | None = None
+            if isinstance(press.key, str) and shown is not None:
+                near = named_pitch(shown, press.key, press.onset, near)
+                pitch = near.transposed(-session.shown_interval) if session.shows_written else near
+            elif isinstance(press.key, int):
+                sounding = press.key - session.shown_interval.semitones
+                if not 0 <= sounding <= 127:
+                    continue
+                pitch, near = spell(sounding, 0), spell(press.key, 0)
+            taps.append(step.Tap(press.onset, press.end, pitch, isinstance(press.key, str)))
+        return taps
 
     def choose_value(self, value: Fraction) -> None:
         """The next notes' value; where rhythm is written, a note of it."""

@@ -1,0 +1,1 @@
+"""Players for benchmarks and tests: lines as people play them, on made, sampled and recorded sounds, in rooms."""
