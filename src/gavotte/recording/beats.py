@@ -8,6 +8,7 @@ dynamic programming", Journal of New Music Research 36 (2007). Beats somebody ha
 from __future__ import annotations
 
 from collections.abc import Generator, Sequence
+from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
@@ -21,13 +22,28 @@ FRAME_SECONDS = HOP / RATE
 _WINDOW = 2048
 _CHUNK = 600
 _BANDS = np.geomspace(60, 10_000, 41)
+_LOW_HZ = 200.0
 _EVENNESS = 100.0
 _TAP_BONUS, _TAP_SPREAD = 3.0, 0.04
 _USUAL_TEMPO, _TEMPO_OCTAVES = 130.0, 0.9
 
 
+@dataclass(frozen=True)
+class Onsets:
+    """How much starts in each frame (HOP apart): in ``strength`` altogether, in ``low`` below what a bass line needs."""
+
+    strength: NDArray[np.float64]
+    low: NDArray[np.float64]
+
+
 def onset_envelope(samples: Samples) -> Generator[float, None, NDArray[np.float64]]:
     """Go through a recording, yielding the share that is done; returns how much starts in each frame (HOP apart)."""
+    onsets = yield from find_onsets(samples)
+    return onsets.strength
+
+
+def find_onsets(samples: Samples) -> Generator[float, None, Onsets]:
+    """Go through a recording, yielding the share that is done; returns what starts where."""
     hertz = np.fft.rfftfreq(_WINDOW, 1 / RATE)
     width = RATE / _WINDOW
     bands = np.stack([(hertz >= low) & (hertz < max(high, low + 1.1 * width)) for low, high in _pairs(_BANDS)], axis=1)
@@ -40,8 +56,10 @@ def onset_envelope(samples: Samples) -> Generator[float, None, NDArray[np.float6
         yield share
     loudness = np.concatenate(parts)
     loudness = np.maximum(loudness, loudness.max() - 80)
-    rise = np.maximum(0, np.diff(loudness, axis=0, prepend=loudness[:1])).mean(axis=1)
-    return np.asarray(rise / (rise.std() + 1e-9))
+    rise = np.maximum(0, np.diff(loudness, axis=0, prepend=loudness[:1]))
+    deep = rise[:, np.sqrt(_BANDS[1:] * _BANDS[:-1]) < _LOW_HZ]
+    strength, low = (np.asarray(part / (part.std() + 1e-9), np.float64) for part in (rise.mean(1), deep.mean(1)))
+    return Onsets(strength, low)
 
 
 def _pairs(edges: NDArray[np.float64]) -> list[tuple[float, float]]:
@@ -60,6 +78,73 @@ def likely_tempo(envelope: NDArray[np.float64]) -> float:
     tempos = 60 / (lags * FRAME_SECONDS)
     preference = np.exp(-0.5 * (np.log2(tempos / _USUAL_TEMPO) / _TEMPO_OCTAVES) ** 2)
     return float(tempos[np.argmax(same[lags] * preference)])
+
+
+@dataclass(frozen=True)
+class Pulse:
+    """The beats that were found without any being known: their ``times`` in seconds and the tempo they have.
+
+    ``is_played``: whether a rhythm section plays nearly all of them; a soloist alone leaves many out, and then the
+    beats are a guess.
+    """
+
+    times: tuple[float, ...]
+    beats_a_minute: float
+    is_played: bool
+
+
+def find_pulse(onsets: Onsets, fewest: int = 0) -> Pulse:
+    """The beats of a recording of which nothing is known but that it has at least ``fewest`` (those of its bars).
+
+    Trackers take every second beat of fast tempos for the beat. It is told by three things: what lies in the middle
+    between two beats is struck exactly there, not where a swung eighth is; the bass strikes there too; and there are
+    fewer beats than the bars want.
+    """
+    tempo = likely_tempo(onsets.strength)
+    times = find_beats(onsets.strength, tempo)
+    if len(times) > _FEWEST and 2 * tempo <= _FASTEST and (
+        _is_half(onsets, np.array(times)) or len(times) < _TOO_FEW * fewest
+    ):  # fmt: skip
+        faster = find_beats(onsets.strength, 2 * tempo)
+        # Where all of the slower ones are struck and not all of the faster, the slower ones are the beat.
+        if len(faster) > len(times) and (is_played(onsets, faster) or not is_played(onsets, times)):
+            times, tempo = faster, 2 * tempo
+    return Pulse(times, tempo, is_played(onsets, times))
+
+
+_FEWEST = 8
+_FASTEST = 340.0
+_TOO_FEW = 0.75
+_MIDDLE, _SWUNG = (0.48, 0.5, 0.52), (0.57, 0.6, 0.63, 0.66, 0.69)
+_ALWAYS_LATE = 0.008
+"""Seconds by which what is struck shows up later than the beat it belongs to."""
+
+_BASS_BETWEEN = 0.3
+_MISSED, _PLAYED, _REACH = 0.35, 0.9, 0.025
+
+
+def _is_half(onsets: Onsets, beats: NDArray[np.float64]) -> bool:
+    """Whether these are every second beat only."""
+    clock = np.arange(len(onsets.strength)) * FRAME_SECONDS
+
+    def struck(envelope: NDArray[np.float64], parts: Sequence[float]) -> float:
+        return max(
+            float(np.interp(beats[:-1] + part * np.diff(beats) + _ALWAYS_LATE, clock, envelope).mean())
+            for part in parts
+        )
+
+    between = struck(onsets.strength, _MIDDLE) > struck(onsets.strength, _SWUNG)
+    return between and struck(onsets.low, _MIDDLE) > _BASS_BETWEEN * struck(onsets.low, (0.0,))
+
+
+def is_played(onsets: Onsets, beats: Sequence[float]) -> bool:
+    """Whether nearly every beat is struck, as a rhythm section does."""
+    if len(beats) <= _FEWEST:
+        return False
+    clock = np.arange(len(onsets.strength)) * FRAME_SECONDS
+    around = np.array(beats)[:, None] + np.linspace(-_REACH, _REACH, 5)
+    struck = np.interp(around, clock, onsets.strength).max(axis=1)
+    return bool((struck > _MISSED * np.median(struck)).mean() >= _PLAYED)
 
 
 def find_beats(envelope: NDArray[np.float64], beats_a_minute: float, taps: Sequence[float] = ()) -> tuple[float, ...]:

@@ -19,7 +19,9 @@ _FEWEST = 16
 _SHARES = np.arange(0.44, 0.76, 0.002)
 _ON_BEAT = np.arange(-0.06, 0.0601, 0.002)
 _CLEAR = 1.25
-_LEAST, _MOST = 1.08, 3.0
+_LEAST, _MOST = 1.18, 3.0
+"""What lies between beats is often struck by slower instruments than the beats: less than ``_LEAST`` may be that."""
+
 _SMOOTH = 0.01
 
 

@@ -47,6 +47,8 @@ from gavotte.solo.form import form_marks
 _JUMP = 2.0
 _CLOSER = 1.5
 _GROW = 0.1
+_OFTEN_HALF = 170.0
+"""Beats a minute below which it is likelier that every second beat was found than that too many were."""
 
 
 _SEEN = Update.REPLACED | Update.EDITED | Update.LABELLED | Update.RECORDING | Update.VIEW | Update.SELECTION
@@ -220,6 +222,7 @@ class ListenDesk(Desk):
         self.finder.followed.connect(self._show_lead)
         self.finder.tuned.connect(lambda cents: deck.change(cents=cents))
         self.finder.mentioned.connect(asks.tell)
+        self.finder.found.connect(self._ask_tempo)
         for said in (self.finder.failed, self.finder.told):
             said.connect(asks.notice)
         self.doubt.hear_wanted.connect(self._hear_pitch)
@@ -572,7 +575,37 @@ class ListenDesk(Desk):
         """Have the beats found."""
         self.tapping.finish()
         solo = self._session.solo
-        self.finder.find_beats(solo.beats_a_minute if solo is not None else None)
+        if solo is None:
+            return
+        written = sum(len(bar.meter.beats) for bar in BarGrid(solo).bars if bar.number > 0)
+        self.finder.find_beats(solo.beats_a_minute, written if solo.notes or solo.chords else 0)
+
+    def _ask_tempo(self, words: str) -> None:
+        """Offer to hear with the click whether the beat is twice as fast, or half as fast."""
+        tempo = self._tape.beats.beats_a_minute(len(self._tape.beats.times) // 2) or 0.0
+        faster = tempo < _OFTEN_HALF
+        action = (
+            translate("Gavotte", "Hear it twice as fast") if faster else translate("Gavotte", "Hear it half as fast")
+        )
+        self.studio.asks.notice(words, action, lambda: self._try_tempo(faster))
+
+    def _try_tempo(self, faster: bool) -> None:
+        """The beats twice or half as fast, to be heard with the click; the other way is offered."""
+        if faster:
+            self.double_beats()
+        else:
+            self.halve_beats()
+        self._deck.change(click=True)
+        if not self._deck.is_playing:
+            self._deck.toggle()
+        tempo = self._tape.beats.beats_a_minute(len(self._tape.beats.times) // 2) or 0.0
+        words = translate("Gavotte", "{number} beats, about {tempo} a minute. Is that the beat?").format(
+            number=len(self._tape.beats.times), tempo=round(tempo)
+        )
+        action = (
+            translate("Gavotte", "Hear it half as fast") if faster else translate("Gavotte", "Hear it twice as fast")
+        )
+        self.studio.asks.notice(words, action, lambda: self._try_tempo(not faster))
 
     def put_beat(self) -> None:
         """A beat more, where the playhead is."""

@@ -18,10 +18,7 @@ from gavotte.steps import scaled, whole
 
 # NumPy is loaded when something is worked out with it.
 if TYPE_CHECKING:
-    import numpy as np
-    from numpy.typing import NDArray
-
-    Floats = NDArray[np.float64]
+    from gavotte.recording.beats import Onsets
 
 _FEWEST_TAPS = 4
 _IN_TUNE = 4.0
@@ -32,12 +29,13 @@ _LOOKING = 0.4
 class Finder(QObject):
     """Finds beats and tuning on demand, and the picture of the pitches with the lead line in it.
 
-    Signals: ``told(message)``, ``mentioned(message)``, which need not be read, ``tuned(cents)``, ``seen(salience)``,
-    ``followed(lead)``, ``failed(message)``.
+    Signals: ``told(message)``, ``mentioned(message)``, which need not be read, ``found(message)``, of beats that may
+    still be asked about, ``tuned(cents)``, ``seen(salience)``, ``followed(lead)``, ``failed(message)``.
     """
 
     told = pyqtSignal(str)
     mentioned = pyqtSignal(str)
+    found = pyqtSignal(str)
     tuned = pyqtSignal(float)
     seen = pyqtSignal(object)
     followed = pyqtSignal(object)
@@ -48,7 +46,7 @@ class Finder(QObject):
         self._tape, self._activities = tape, activities
         self._looking: Activity | None = None
         self._asked: Activity | None = None
-        self._known: tuple[str, Floats] | None = None
+        self._known: tuple[str, Onsets] | None = None
 
     @property
     def is_looking(self) -> bool:
@@ -59,49 +57,65 @@ class Finder(QObject):
         """Stop everything that is being looked for."""
         self._activities.cancel(self)
 
-    def find_beats(self, written_tempo: float | None) -> None:
-        """Find the beats, at the tempo of those that are tapped, else the written one, else the likeliest."""
+    def find_beats(self, written_tempo: float | None, written_beats: int = 0) -> None:
+        """Find the beats, at the tempo of those that are tapped, else the written one, else the likeliest.
+
+        ``written_beats``: how many the solo's bars have.
+        """
         decoded, before = self._tape.decoded, self._tape.beats
         if decoded is None:
             return
         tapped = before if len(before.times) >= _FEWEST_TAPS else BeatMap()
 
-        def work() -> BeatMap:
-            from gavotte.recording.beats import FRAME_SECONDS, find_beats, likely_tempo
+        def work() -> tuple[BeatMap, bool]:
+            from gavotte.recording.beats import FRAME_SECONDS, find_beats, find_pulse, is_played
             from gavotte.recording.swing import measure_swing
 
-            envelope = self._envelope(decoded)
-            tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo or likely_tempo(envelope)
-            times = find_beats(envelope, tempo, tapped.times)
-            return BeatMap(times, 0, measure_swing(times, envelope, FRAME_SECONDS))
+            onsets = self._onsets(decoded)
+            tempo = tapped.beats_a_minute(len(tapped.times) // 2) or written_tempo
+            if tempo:
+                times = find_beats(onsets.strength, tempo, tapped.times)
+                is_certain = bool(tapped.times) or is_played(onsets, times)
+            else:
+                pulse = find_pulse(onsets, written_beats)
+                times, is_certain = pulse.times, pulse.is_played
+            return BeatMap(times, 0, measure_swing(times, onsets.strength, FRAME_SECONDS)), is_certain
 
-        self._begin(translate("Gavotte", "Finding the beats"), work, lambda found: self._take(decoded, before, found))
+        self._begin(translate("Gavotte", "Finding the beats"), work, lambda found: self._take(decoded, before, *found))
 
-    def _take(self, decoded: Decoded, before: BeatMap, found: BeatMap) -> None:
+    def _take(self, decoded: Decoded, before: BeatMap, found: BeatMap, is_certain: bool) -> None:
         if self._tape.decoded is not decoded:
             return
         if not found.is_usable:
             self.failed.emit(translate("Gavotte", "No beats were found. Tap them: press T on every beat."))
+            return
+        if not is_certain:
+            self.failed.emit(
+                translate(
+                    "Gavotte",
+                    "Nobody plays the beat here, so it would only be guessed. Tap it: press T on every beat; taps are "
+                    "evened out.",
+                )
+            )
             return
         if before.times:
             anchor = before.times[min(before.downbeat, len(before.times) - 1)]
             found = replace(found, downbeat=found.nearest(anchor) or 0)
         self._tape.edit_beats(translate("Gavotte", "Find the beats"), found)
         tempo = found.beats_a_minute(len(found.times) // 2) or 0.0
-        self.told.emit(
-            translate(
-                "Gavotte",
-                "{number} beats were found, about {tempo} a minute. If bar 1 begins elsewhere, click its first beat "
-                "and press D.",
-            ).format(number=len(found.times), tempo=round(tempo))
-        )
+        words = translate(
+            "Gavotte",
+            "{number} beats were found, about {tempo} a minute. If bar 1 begins elsewhere, click its first beat "
+            "and press D.",
+        ).format(number=len(found.times), tempo=round(tempo))
+        self.found.emit(words)
 
-    def _envelope(self, decoded: Decoded) -> Floats:
-        """How much begins in each frame; worked out once for a recording (called beside the interface)."""
+    def _onsets(self, decoded: Decoded) -> Onsets:
+        """What starts where; worked out once for a recording (called beside the interface)."""
         if self._known is None or self._known[0] != decoded.sha256:
-            from gavotte.recording.beats import onset_envelope
+            from gavotte.recording.beats import find_onsets
 
-            self._known = (decoded.sha256, whole(onset_envelope(decoded.samples())))
+            self._known = (decoded.sha256, whole(find_onsets(decoded.samples())))
         return self._known[1]
 
     def settle(self, taps: Sequence[float]) -> None:
@@ -115,7 +129,7 @@ class Finder(QObject):
             from gavotte.recording.swing import measure_swing
             from gavotte.recording.taps import settled
 
-            envelope = self._envelope(decoded)
+            envelope = self._onsets(decoded).strength
             times, is_heard = settled(taps, envelope, FRAME_SECONDS)
             beats = with_taps(raw, times)
             return replace(beats, swing=measure_swing(beats.times, envelope, FRAME_SECONDS)), is_heard
