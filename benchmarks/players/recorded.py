@@ -51,7 +51,7 @@ def fetched(name: str) -> Path:
 
 @lru_cache(maxsize=16)
 def _notes(name: str) -> dict[int, NDArray[np.float32]]:
-    """The recorded notes by MIDI number: mono, from where they begin, as loud as each other over a quarter of a second."""
+    """The recorded notes by MIDI number: mono, from where they begin, equally loud over a quarter of a second."""
     found = {}
     for path in sorted(fetched(name).glob("*.mp3")):
         stem = path.stem.split(" ")[0]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
 import numpy as np
@@ -50,16 +50,17 @@ def band(
     seconds: float,
     without: Sequence[Voice] = (),
     programs: tuple[int, int] = (32, 0),
+    levels: Mapping[Voice, float] = _LEVELS,
 ) -> NDArray[np.float32]:
     """The band as mono sound of ``seconds``; ``programs`` are those of bass and chords."""
     synth = _synth(font)
     for voice, program in zip((Voice.BASS, Voice.CHORDS), programs, strict=True):
         synth._synth.program_select(int(voice), synth._font, 0, program)
-    levels = {voice: level for voice, level in _LEVELS.items() if voice not in without}
+    levels = {voice: level for voice, level in levels.items() if voice not in without}
     return _rendered(Performance(tuple(sorted(sounds, key=lambda s: s.start)), 0.0, seconds), levels, font)
 
 
-def _rendered(performance: Performance, levels: dict[Voice, float], font: str) -> NDArray[np.float32]:
+def _rendered(performance: Performance, levels: Mapping[Voice, float], font: str) -> NDArray[np.float32]:
     engine = Engine(_synth(font))
     for voice in Voice:
         engine.level(voice, levels.get(voice, 0.0))

@@ -30,7 +30,7 @@ _USUAL_TEMPO, _TEMPO_OCTAVES = 130.0, 0.9
 
 @dataclass(frozen=True)
 class Onsets:
-    """How much starts in each frame (HOP apart): in ``strength`` altogether, in ``low`` below what a bass line needs."""
+    """How much starts in each frame (HOP apart): in ``strength`` altogether, in ``low`` where a bass plays."""
 
     strength: NDArray[np.float64]
     low: NDArray[np.float64]

@@ -8,7 +8,7 @@ everything is heard in it.
 
 from __future__ import annotations
 
-from collections.abc import Generator
+from collections.abc import Callable, Generator
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -16,11 +16,13 @@ import soxr
 from numpy.typing import NDArray
 
 from gavotte.recording import ear, note_model
+from gavotte.recording.filters import Side
 from gavotte.recording.lead import FRAME_SECONDS, VOICED, Lead, find_lead
 from gavotte.recording.line import DraftNote, Heard, notes_of
 from gavotte.recording.partials import partial_levels
 from gavotte.recording.path import best_path
 from gavotte.recording.player import RATE, Samples
+from gavotte.recording.sides import find_side, on_one_side
 from gavotte.steps import scaled
 
 Floats = NDArray[np.float32]
@@ -52,37 +54,116 @@ class Player:
 
 @dataclass(frozen=True)
 class Draft:
-    """What was heard: the notes in order, the lead line, and the tuning in cents above A 440."""
+    """What was heard: the notes in order, the lead line, the tuning in cents above A 440, and on which side."""
 
     notes: tuple[DraftNote, ...]
     lead: Lead
     cents: float
+    side: Side = Side.BOTH
+
+
+Expected = Callable[[NDArray[np.float64], NDArray[np.int64]], NDArray[np.float64]]
+"""What is expected of a line: for times (seconds) and pitches (MIDI numbers) the log odds that are added to a
+beginning's.
+"""
+
+
+@dataclass(frozen=True)
+class Listening:
+    """What the witnesses said of a stretch: on frames at ``times`` (seconds of ``sound``, which is mono and in tune)
+    that lie ``in_recording``; ``notes`` and ``onsets`` of the note model; the ``lead`` line, with its pitch, confidence
+    and usual pitch on the frames (``followed``); the tuning in ``cents`` above A 440, 0 where it needed none; and the
+    ``side`` listened to.
+    """
+
+    sound: Floats
+    times: NDArray[np.float64]
+    in_recording: NDArray[np.float64]
+    notes: Floats
+    onsets: Floats
+    lead: Lead
+    followed: tuple[Floats, Floats, Floats]
+    cents: float
+    side: Side = Side.BOTH
+
+    def heard(self, player: Player) -> Generator[float, None, tuple[Floats, Floats]]:
+        """How likely the line sounds and begins, shape (frames, pitches), yielding the share that is done."""
+        frames, width = len(self.times), player.highest - player.lowest + 1
+        sounds, begins = np.empty((frames, width), np.float32), np.empty((frames, width), np.float32)
+        for first in range(0, frames, _CHUNK):
+            last = min(frames, first + _CHUNK)
+            low = max(0, first - ear.MARGIN)
+            both = ear.hear(testimony_of(self, player, slice(low, min(frames, last + ear.MARGIN))))
+            for whole, part in zip((sounds, begins), both, strict=True):
+                whole[first:last] = part[first - low : last - low]
+            yield last / frames
+        return sounds, begins
 
 
 def find_draft(
-    samples: Samples, player: Player, start: float = 0.0, end: float | None = None
+    samples: Samples, player: Player, start: float = 0.0, end: float | None = None, expected: Expected | None = None
 ) -> Generator[float, None, Draft]:
-    """Draft the notes of a player from ``start`` to ``end`` seconds, yielding the share that is done."""
+    """Draft the notes of a player from ``start`` to ``end`` seconds, yielding the share that is done.
+
+    What is ``expected`` decides where two pitches are about as likely.
+    """
+    listening = yield from scaled(listened(samples, player, start, end), 0.0, 0.7)
+    cents = listening.lead.tuning()
+    if not len(listening.times):
+        return Draft((), listening.lead, cents, listening.side)
+    sounds, begins = yield from scaled(listening.heard(player), 0.7, 0.95)
+    if expected is not None:
+        pitches = np.arange(player.lowest, player.highest + 1)
+        begins = _with_expected(begins, expected(listening.in_recording, pitches))
+    path = yield from scaled(best_path(sounds, begins), 0.95, 1.0)
+    heard = Heard(listening.in_recording, sounds, begins, player.lowest)
+    line = notes_of(path, heard, listening.lead, listening.cents)
+    stop = len(samples) / RATE + _MARGIN if end is None else end
+    yield 1.0
+    found = (replace(note, start=max(0.0, note.start)) for note in line)
+    notes = tuple(note for note in found if start <= note.start + _EARLY < stop)
+    return Draft(notes, listening.lead, cents, listening.side)
+
+
+def _with_expected(begins: Floats, odds: NDArray[np.float64]) -> Floats:
+    """The shares with log odds added."""
+    added = np.exp(odds) * begins
+    return (added / (1 - begins + added)).astype(np.float32)
+
+
+def listened(
+    samples: Samples, player: Player, start: float = 0.0, end: float | None = None
+) -> Generator[float, None, Listening]:
+    """Have the witnesses listen from ``start`` to ``end`` seconds, yielding the share that is done."""
     length = len(samples) / RATE
     first, last = max(0.0, start - _MARGIN), min(length, (length if end is None else end) + _MARGIN)
-    lead = yield from scaled(find_lead(samples, player.lowest, player.highest, first, last), 0.0, 0.3)
+    side = yield from scaled(find_side(samples, player.lowest, player.highest, first, last), 0.0, 0.1)
+    samples = on_one_side(samples, side)
+    lead = yield from scaled(find_lead(samples, player.lowest, player.highest, first, last), 0.1, 0.4)
     cents = lead.tuning()
     stretch = 2 ** (cents / 1200) if abs(cents) > _IN_TUNE else 1.0
     shift = cents if stretch != 1.0 else 0.0
-    sound = yield from scaled(_sound(samples, first, last, stretch), 0.3, 0.35)
-    times, notes, onsets = yield from scaled(note_model.activations(sound), 0.35, 0.7)
-    if not len(times):
-        return Draft((), lead, cents)
+    sound = yield from scaled(_sound(samples, first, last, stretch), 0.4, 0.5)
+    times, notes, onsets = yield from scaled(note_model.activations(sound), 0.5, 1.0)
     in_recording = first + times / stretch
-    sounds, begins = yield from scaled(
-        _heard(sound, times, notes, onsets, _lead_at(lead, in_recording, shift), player), 0.7, 0.95
+    followed = _lead_at(lead, in_recording, shift)
+    return Listening(sound, times, in_recording, notes, onsets, lead, followed, shift, side)
+
+
+def testimony_of(listening: Listening, player: Player, frames: slice) -> ear.Testimony:
+    """What was said of some frames, for the ear."""
+    centres = np.round(listening.times[frames] * note_model.RATE).astype(np.int64)
+    pitch, confidence, around = (part[frames] for part in listening.followed)
+    return ear.Testimony(
+        listening.notes[frames].astype(np.float32),
+        listening.onsets[frames].astype(np.float32),
+        pitch,
+        confidence,
+        around,
+        partial_levels(listening.sound, player.lowest, player.highest, centres),
+        player.lowest,
+        player.struck,
     )
-    path = yield from scaled(best_path(sounds, begins), 0.95, 1.0)
-    line = notes_of(path, Heard(in_recording, sounds, begins, player.lowest), lead, shift)
-    stop = length + _MARGIN if end is None else end
-    yield 1.0
-    found = (replace(note, start=max(0.0, note.start)) for note in line)
-    return Draft(tuple(note for note in found if start <= note.start + _EARLY < stop), lead, cents)
 
 
 def _sound(samples: Samples, first: float, last: float, stretch: float) -> Generator[float, None, Floats]:
@@ -113,32 +194,3 @@ def _lead_at(lead: Lead, times: NDArray[np.float64], cents: float) -> tuple[Floa
         if int(voiced[near].sum()) > _FEWEST:
             around[middle : middle + _EVERY] = np.median(pitch[near][voiced[near]])
     return pitch.astype(np.float32), confidence.astype(np.float32), around.astype(np.float32)
-
-
-def _heard(
-    sound: Floats,
-    times: NDArray[np.float64],
-    notes: Floats,
-    onsets: Floats,
-    lead: tuple[Floats, Floats, Floats],
-    player: Player,
-) -> Generator[float, None, tuple[Floats, Floats]]:
-    """How likely the line sounds and begins, shape (frames, pitches), stretch by stretch."""
-    frames, width = len(times), player.highest - player.lowest + 1
-    sounds, begins = np.empty((frames, width), np.float32), np.empty((frames, width), np.float32)
-    centres = np.round(times * note_model.RATE).astype(np.int64)
-    for first in range(0, frames, _CHUNK):
-        last = min(frames, first + _CHUNK)
-        low, high = max(0, first - ear.MARGIN), min(frames, last + ear.MARGIN)
-        here = slice(low, high)
-        levels = partial_levels(sound, player.lowest, player.highest, centres[here])
-        pitch, confidence, around = (part[here] for part in lead)
-        testimony = ear.Testimony(
-            notes[here].astype(np.float32), onsets[here].astype(np.float32), pitch, confidence, around, levels,
-            player.lowest, player.struck,
-        )  # fmt: skip
-        both = ear.hear(testimony)
-        for whole, part in zip((sounds, begins), both, strict=True):
-            whole[first:last] = part[first - low : last - low]
-        yield last / frames
-    return sounds, begins

@@ -23,7 +23,7 @@ Floats = NDArray[np.float32]
 MARGIN = 16
 """Frames on either side of a stretch that are looked at as well."""
 
-_FILE = Path(__file__).parent / "models" / "ear.npz"
+FILE = Path(__file__).parent / "models" / "ear.npz"
 _SEEN, _FITS, _STRONGEST = 0.08, 0.1, 4
 _LEAD_WIDTH = 0.45
 _USUAL = 12
@@ -144,7 +144,7 @@ def candidates_and_features(testimony: Testimony) -> tuple[NDArray[np.bool_], Fl
 
 @lru_cache(maxsize=1)
 def _weights() -> dict[str, Floats]:
-    with np.load(_FILE) as file:
+    with np.load(FILE) as file:
         return {name: file[name].astype(np.float32) for name in file.files}
 
 

@@ -57,16 +57,10 @@ class Heard:
 
 def notes_of(path: Sequence[Stretch], heard: Heard, lead: Lead, cents: float) -> list[DraftNote]:
     """The notes on a path. ``cents``: how far the recording lies above A 440."""
-    found: list[tuple[float, float, Stretch, int]] = []
-    for stretch in path:
-        pitch = _held_pitch(stretch)
-        start, end = _start(stretch, heard, pitch), float(heard.times[min(stretch.last, len(heard.times) - 1)])
-        if end - start >= _SHORTEST:
-            found.append((start, end, stretch, pitch))
+    found = _found(path, heard)
     if not found:
         return []
-    features = np.array([_features(found, index, heard, lead, cents) for index in range(len(found))])
-    trust = trusted(features)
+    trust = trusted(evidence_of(path, heard, lead, cents))
     return [
         DraftNote(
             start, end, heard.lowest + pitch, float(share),
@@ -75,6 +69,26 @@ def notes_of(path: Sequence[Stretch], heard: Heard, lead: Lead, cents: float) ->
         )
         for (start, end, stretch, pitch), share in zip(found, trust, strict=True)
     ]  # fmt: skip
+
+
+def evidence_of(path: Sequence[Stretch], heard: Heard, lead: Lead, cents: float) -> NDArray[np.float64]:
+    """What speaks for and against each of the notes ``notes_of`` gives, shape (notes, features)."""
+    found = _found(path, heard)
+    return np.array([_features(found, index, heard, lead, cents) for index in range(len(found))])
+
+
+_Found = tuple[float, float, Stretch, int]
+"""Seconds at which a note begins and ends, where it lies on the path, and its pitch from the lowest."""
+
+
+def _found(path: Sequence[Stretch], heard: Heard) -> list[_Found]:
+    found = []
+    for stretch in path:
+        pitch = _held_pitch(stretch)
+        start, end = _start(stretch, heard, pitch), float(heard.times[min(stretch.last, len(heard.times) - 1)])
+        if end - start >= _SHORTEST:
+            found.append((start, end, stretch, pitch))
+    return found
 
 
 def _held_pitch(stretch: Stretch) -> int:
@@ -115,9 +129,7 @@ def _others(stretch: Stretch, heard: Heard, pitch: int) -> tuple[tuple[int, floa
     return tuple((heard.lowest + k, float(shares[k])) for k in order)
 
 
-def _features(
-    found: Sequence[tuple[float, float, Stretch, int]], index: int, heard: Heard, lead: Lead, cents: float
-) -> NDArray[np.float64]:
+def _features(found: Sequence[_Found], index: int, heard: Heard, lead: Lead, cents: float) -> NDArray[np.float64]:
     """What speaks for and against a note, for ``trusted``."""
     start, end, stretch, pitch = found[index]
     frames = slice(stretch.first, max(stretch.first + 1, stretch.last))

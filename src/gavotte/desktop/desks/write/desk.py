@@ -383,7 +383,7 @@ class WriteDesk(Desk):
     def _draft(self, whole: bool) -> None:
         # A button that can't be pressed any more would hand the keys on to whatever stands next.
         self.page.setFocus()
-        self.drafts.draft(whole)
+        self.drafts.draft(whole, self.panel.draft.by_chords.isChecked())
 
     def _choose_phrase(self, index: int) -> None:
         self.drafts.choose(index)

@@ -6,6 +6,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.translation import translate
+from gavotte.desktop.widgets.choice import Tick
 from gavotte.desktop.words import counted
 from gavotte.solo.bars import BarGrid
 from gavotte.writing.drafting import Proposal, ProposedPhrase
@@ -52,6 +53,15 @@ class DraftPanel(QWidget):
         row.addWidget(self.whole, 1)
         row.addWidget(self.loop)
         column.addLayout(row)
+        self.by_chords = Tick(translate("Gavotte", "Chords count a little"))
+        self.by_chords.setToolTip(
+            translate(
+                "Gavotte",
+                "Where two pitches are about as likely, the one that is in the chord is written; outside notes get a "
+                "little less likely",
+            )
+        )
+        column.addWidget(self.by_chords)
         self.rows = QListWidget()
         self.rows.setAccessibleName(translate("Gavotte", "Drafted phrases"))
         self.rows.currentRowChanged.connect(self._chosen)

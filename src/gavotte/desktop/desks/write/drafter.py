@@ -9,7 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
-from gavotte.recording.draft import Draft, Player, find_draft
+from gavotte.recording.draft import Draft, Expected, Player, find_draft
 from gavotte.solo.document import Instrument
 from gavotte.solo.instruments import struck
 
@@ -38,8 +38,15 @@ class Drafter(QObject):
         """Whether it listens just now."""
         return bool(self._activities.of(self))
 
-    def draft(self, instrument: Instrument, start: float, end: float, then: Callable[[Draft], object]) -> None:
-        """Draft what is played on an instrument from ``start`` to ``end`` seconds.
+    def draft(
+        self,
+        instrument: Instrument,
+        start: float,
+        end: float,
+        then: Callable[[Draft], object],
+        expected: Expected | None = None,
+    ) -> None:
+        """Draft what is played on an instrument from ``start`` to ``end`` seconds, a little by what is ``expected``.
 
         ``then`` is done with the draft, still beside the interface; what it gives is what was found.
         """
@@ -53,7 +60,7 @@ class Drafter(QObject):
         )
 
         def steps() -> Generator[float, None, object]:
-            draft = yield from find_draft(samples, player, start, end)
+            draft = yield from find_draft(samples, player, start, end, expected)
             return then(draft)
 
         self._activities.walk(

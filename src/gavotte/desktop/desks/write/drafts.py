@@ -8,10 +8,11 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desks.write.drafter import Drafter
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import counted
 from gavotte.library.drafts import DRAFT_DOCUMENT
 from gavotte.library.errors import LibraryError
+from gavotte.recording.filters import Side
 from gavotte.solo.document import Solo
 from gavotte.writing.drafting import (
     Drafted,
@@ -22,8 +23,15 @@ from gavotte.writing.drafting import (
     proposed_anew,
     with_phrase,
 )
+from gavotte.writing.expecting import expected_by_chords
 
 _LEAD_IN = 0.3
+
+
+_FROM = {
+    Side.LEFT: QT_TRANSLATE_NOOP("Gavotte", ", from the left side, where the line stands out"),
+    Side.RIGHT: QT_TRANSLATE_NOOP("Gavotte", ", from the right side, where the line stands out"),
+}
 
 
 @dataclass(frozen=True)
@@ -148,8 +156,8 @@ class Drafts(QObject):
             "is_drafting": self.drafter.is_drafting,
         }
 
-    def draft(self, whole: bool) -> None:
-        """Listen to everything that is not written yet, or to the loop."""
+    def draft(self, whole: bool, by_chords: bool = False) -> None:
+        """Listen to everything that is not written yet, or to the loop; with ``by_chords`` they count a little."""
         solo, alignment, region = self._session.solo, self._hearing.alignment, self._hearing.region
         if solo is None or alignment is None:
             return
@@ -157,10 +165,16 @@ class Drafts(QObject):
             times = self._tape.beats.times
             start = max(0.0, alignment.seconds(-solo.pickup) - _LEAD_IN)
             region = (start, times[-1] + times[-1] - times[-2])
-        self.drafter.draft(solo.instrument, *region, lambda draft: proposed(solo, draft.notes, alignment, whole))
+        self.drafter.draft(
+            solo.instrument,
+            *region,
+            lambda draft: (proposed(solo, draft.notes, alignment, whole), draft.side),
+            expected_by_chords(solo, alignment) if by_chords and solo.chords else None,
+        )
         self.changed.emit()
 
-    def _take_draft(self, drafted: Drafted) -> None:
+    def _take_draft(self, found: tuple[Drafted, Side]) -> None:
+        drafted, side = found
         self.current = 0
         self._laid = self._grid()
         self._put(drafted.proposal)
@@ -168,11 +182,12 @@ class Drafts(QObject):
         self._tape.keep(swing=drafted.swing)
         if self.proposal:
             notes = sum(len(phrase.notes) for phrase in self.proposal)
-            self.told.emit(
-                translate("Gavotte", "{notes} drafted in {number} phrases").format(
-                    notes=counted(notes, "note"), number=len(self.proposal)
-                )
+            words = translate("Gavotte", "{notes} drafted in {number} phrases").format(
+                notes=counted(notes, "note"), number=len(self.proposal)
             )
+            if side in _FROM:
+                words += said(_FROM[side])
+            self.told.emit(words)
         else:
             self._fail(
                 translate(
