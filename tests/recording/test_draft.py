@@ -4,6 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from benchmarks.players.cast import player_of
+from benchmarks.players.lines import composed, played
+from benchmarks.players.made import RECIPES, voice
+from benchmarks.players.stage import mixed, roomy
+from mir_eval.transcription import match_notes
+from mir_eval.util import midi_to_hz
 from numpy.typing import NDArray
 from tests.conftest import whole
 
@@ -91,3 +97,33 @@ def test_the_lead_line_follows_the_pitch_in_cents() -> None:
 def test_a_line_without_a_voice_has_no_tuning() -> None:
     assert Lead(np.array([60.3, 61.3]), np.array([0.1, 0.2])).tuning() == 0.0
     assert Lead(np.array([60.3, 61.3]), np.array([0.9, 0.9])).tuning() == pytest.approx(30)
+
+
+@pytest.mark.slow
+@pytest.mark.parametrize(
+    ("instrument", "recipe"),
+    [
+        ("Tenor saxophone", "reed"),
+        ("Trombone", "low brass"),
+        ("Flute", "flute"),
+        ("Guitar", "plucked"),
+        ("Bass", "bowed"),
+    ],
+)
+def test_a_line_as_people_play_it_is_heard_in_a_room(instrument: str, recipe: str) -> None:
+    """Slurs, scoops, bends up and back, breath, vibrato, slow attacks, unevenness, hiss."""
+    take = played(composed(instrument, 132, 11, bends=instrument != "Bass"), 12)
+    notes = [note for note in take.notes if note.start < 12]
+    sound = mixed(roomy(voice(notes, RECIPES[recipe], 14, 1), 0.6, 0.2, 2), None, 0.0, seed=3)
+    draft = whole(find_draft(sound, player_of(take.solo.instrument)))
+    pairs = match_notes(
+        np.array([[note.start, note.end] for note in notes]),
+        midi_to_hz(np.array([note.midi for note in notes])),
+        np.array([[note.start, note.end] for note in draft.notes]),
+        midi_to_hz(np.array([note.midi for note in draft.notes])),
+        onset_tolerance=0.05,
+        offset_ratio=None,
+    )
+    assert 2 * len(pairs) / (len(notes) + len(draft.notes)) > 0.93
+    doubtful = [note for index, note in enumerate(draft.notes) if index not in {found for _, found in pairs}]
+    assert all(note.confidence < 0.99 for note in doubtful)
