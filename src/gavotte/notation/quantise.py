@@ -39,7 +39,9 @@ _EVEN = (1, 2, 4, 8)
 # In a swung line three notes in a beat are a triplet rather than two uneven sixteenths and an eighth.
 _UNEVEN_IN_SWING, _UNEVEN_COST = (4, 6, 8), 2.5
 _SWING_FROM, _SWING_TO = 0.565, 0.77
-_LEGATO = Fraction(3, 5)
+_LEGATO, _LEGATO_IN_RUNS = Fraction(3, 5), Fraction(1, 4)
+"""The share of the time up to the next note from which on a note counts as held up to it; less within half a beat."""
+
 _EXACT_DENOMINATORS = (1, 2, 3, 4, 5, 6, 7, 8, 12, 16)
 
 
@@ -268,29 +270,37 @@ def _with_lengths(
 ) -> list[tuple[Fraction, Fraction]]:
     """Lengths by how long notes were held: nearly up to the next note counts as up to it."""
     times: list[tuple[Fraction, Fraction]] = []
+    in_thirds = {floor(onset / beat) for onset in onsets if (onset / beat).denominator % 3 == 0}
     for index, ((start, end), onset) in enumerate(zip(played, onsets, strict=True)):
         last = index + 1 == len(played)
         room = 4 * beat if last else onsets[index + 1] - onset
         held = end - start
         until_next = None if last else played[index + 1][0] - start
-        if until_next is not None and room <= 2 * beat and held >= _LEGATO * until_next:
+        legato = _LEGATO_IN_RUNS if 2 * room <= beat else _LEGATO
+        if until_next is not None and room <= 2 * beat and held >= legato * until_next:
             times.append((onset, room))
             continue
-        length = _length(onset, ends[index] - onset, beat)
+        length = _length(onset, ends[index] - onset, beat, floor(onset / beat) in in_thirds)
         times.append((onset, min(length, room)))
     return times
 
 
+_OTHER_GRID = Fraction(1, 10)
 _COST_OF_END = {1: Fraction(0), 2: Fraction(2, 25), 3: Fraction(1, 5), 4: Fraction(1, 5)}
 
 
-def _length(onset: Fraction, held: Fraction, beat: Fraction) -> Fraction:
-    """How long a note before a rest is written: near to how long it was held, and ending where it is easy to read."""
+def _length(onset: Fraction, held: Fraction, beat: Fraction, in_thirds: bool) -> Fraction:
+    """How long a note before a rest is written: near to how long it was held, and ending where it is easy to read.
+
+    ``in_thirds``: whether its beat is divided by three.
+    """
     compound = beat.numerator % 3 == 0
     best, least = beat / 4, None
     for division, cost in _COST_OF_END.items():
         if compound and division in (2, 4):
             continue
+        if not compound and division == (4 if in_thirds else 3):
+            cost += _OTHER_GRID
         step = beat / division
         end = round((onset + held) / step) * step
         for stop in (end - step, end, end + step):

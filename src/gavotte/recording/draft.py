@@ -30,6 +30,7 @@ Floats = NDArray[np.float32]
 _MARGIN = 0.5
 _IN_TUNE = 3.0
 _BLOCK = 4 * RATE
+_SPARE = 4096
 _CHUNK = 700
 """Frames the ear takes at once."""
 
@@ -79,8 +80,8 @@ class Listening:
     sound: Floats
     times: NDArray[np.float64]
     in_recording: NDArray[np.float64]
-    notes: Floats
-    onsets: Floats
+    notes: NDArray[np.float16]
+    onsets: NDArray[np.float16]
     lead: Lead
     followed: tuple[Floats, Floats, Floats]
     cents: float
@@ -170,13 +171,17 @@ def _sound(samples: Samples, first: float, last: float, stretch: float) -> Gener
     """A stretch in mono at the note model's rate, its pitch brought to A 440 by reading it faster or slower."""
     resampler = soxr.ResampleStream(RATE, note_model.RATE * stretch, 1, dtype="float32")
     begin, end = round(first * RATE), round(last * RATE)
-    parts: list[Floats] = []
+    # A long recording has many frames: they are put where they belong at once.
+    sound = np.zeros(int((end - begin) * note_model.RATE * stretch / RATE) + _SPARE, np.float32)
+    filled = 0
     for start in range(begin, max(begin + 1, end), _BLOCK):
         stop = min(end, start + _BLOCK)
         block = np.asarray(samples[start:stop]).astype(np.float32).mean(axis=1) / 32768
-        parts.append(resampler.resample_chunk(block, last=stop == end))
+        part = resampler.resample_chunk(block, last=stop == end)[: len(sound) - filled]
+        sound[filled : filled + len(part)] = part
+        filled += len(part)
         yield (stop - begin) / max(1, end - begin)
-    return np.concatenate(parts)
+    return sound[:filled]
 
 
 def _lead_at(lead: Lead, times: NDArray[np.float64], cents: float) -> tuple[Floats, Floats, Floats]:

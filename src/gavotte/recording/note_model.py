@@ -22,10 +22,11 @@ LOWEST = 21
 _WINDOW = 2 * RATE - HOP
 _OVERLAP = 30
 _FRAMES = 172
+_PITCHES = 88
 _FILE = Path(__file__).parent / "models" / "notes.onnx"
 _NOTES, _ONSETS = "StatefulPartitionedCall:1", "StatefulPartitionedCall:2"
 
-Activations = tuple[NDArray[np.float64], NDArray[np.float32], NDArray[np.float32]]
+Activations = tuple[NDArray[np.float64], NDArray[np.float16], NDArray[np.float16]]
 """Seconds of each frame, then how surely each pitch sounds and begins, shape (frames, 88)."""
 
 
@@ -43,20 +44,25 @@ def activations(sound: NDArray[np.float32]) -> Generator[float, None, Activation
     """Go through a mono sound at RATE, yielding the share that is done."""
     session = _session()
     name = session.get_inputs()[0].name
-    padded = np.concatenate([np.zeros(_OVERLAP * HOP // 2, np.float32), sound])
+    frames = int(len(sound) * (RATE // HOP) / RATE)
+    # Half as many bytes are enough: a long recording has much of it.
+    notes, onsets = np.zeros((frames, _PITCHES), np.float16), np.zeros((frames, _PITCHES), np.float16)
+    lead_in = _OVERLAP * HOP // 2
     step = _WINDOW - _OVERLAP * HOP
     edge = _OVERLAP // 2
-    notes, onsets = [], []
-    for begin in range(0, len(padded), step):
-        window = padded[begin : begin + _WINDOW]
-        window = np.pad(window, (0, _WINDOW - len(window)))
+    done = 0
+    for begin in range(-lead_in, len(sound), step):
+        window = np.zeros(_WINDOW, np.float32)
+        part = sound[max(0, begin) : begin + _WINDOW]
+        window[max(0, -begin) : max(0, -begin) + len(part)] = part
         note, onset = session.run([_NOTES, _ONSETS], {name: window[None, :, None]})
-        notes.append(note[0][edge:-edge])
-        onsets.append(onset[0][edge:-edge])
-        yield min(1.0, (begin + step) / len(padded))
-    frames = int(len(sound) * (RATE // HOP) / RATE)
+        fits = min(frames - done, _FRAMES - 2 * edge)
+        notes[done : done + fits] = note[0][edge : edge + fits]
+        onsets[done : done + fits] = onset[0][edge : edge + fits]
+        done += fits
+        yield min(1.0, (begin + lead_in + step) / (len(sound) + lead_in))
     # A window holds a fraction of a frame less than its frames suggest; that is made up for window by window.
     drift = HOP / RATE * (_FRAMES - _WINDOW / HOP) + 0.0018
     index = np.arange(frames)
     times = index * HOP / RATE - drift * np.floor(index / _FRAMES)
-    return times, np.concatenate(notes)[:frames], np.concatenate(onsets)[:frames]
+    return times, notes, onsets

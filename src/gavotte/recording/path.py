@@ -24,13 +24,13 @@ _STAY, _NEW, _GLIDE = 0, 1, 2
 class Prices:
     """What the path trades: weights of the log odds of sounding and beginning, and what each change costs."""
 
-    sounding: float = 0.35
+    sounding: float = 0.45
     beginning: float = 1.3
-    begin: float = -0.5
+    begin: float = -1.1
     again: float = 0.0
     rest: float = 0.0
-    leap: float = 0.1
-    glide: float = 1.5
+    leap: float = 0.13
+    glide: float = 1.1
 
 
 PRICES = Prices()
@@ -59,12 +59,12 @@ def best_path(sounds: Floats, begins: Floats, prices: Prices = PRICES) -> Genera
     frames, width = sounds.shape
     if not frames:
         return []
-    emitted = np.zeros((frames, width + 1))
+    emitted = np.zeros((frames, width + 1), np.float32)
     emitted[:, 1:] = prices.sounding * log_odds(sounds, 5)
-    begun = prices.beginning * log_odds(begins, 5) - prices.begin
+    begun = (prices.beginning * log_odds(begins, 5) - prices.begin).astype(np.float32)
     leap = _leaps(width, prices)
     states = np.arange(width + 1)
-    score = emitted[0].copy()
+    score = emitted[0].astype(np.float64)
     score[1:] += begun[0]
     came = np.zeros((frames, width + 1), np.int16)
     how = np.zeros((frames, width + 1), np.int8)
