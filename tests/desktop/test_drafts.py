@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from fractions import Fraction
 from pathlib import Path
 
 import pytest
@@ -16,6 +17,7 @@ from gavotte.demo.arcade import arcade, begun_arcade
 from gavotte.demo.recordings import record
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
+from gavotte.recording.beat_map import with_downbeat
 from gavotte.writing.drafting import ProposedPhrase, is_proposed
 
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -139,6 +141,33 @@ def test_a_phrase_is_heard_before_it_is_taken_and_all_are_taken_at_once(qtbot: Q
     draft(qtbot, begun)
     begun.desks["write"].panel.draft.leave_all.click()
     assert begun.desks["write"].drafts.proposal == ()
+
+
+def test_what_was_drafted_is_written_over_other_beats_until_it_is_taken(qtbot: QtBot, begun: MainWindow) -> None:
+    draft(qtbot, begun)
+    drafts, tape = begun.desks["write"].drafts, begun.studio.tape
+
+    def places() -> set[tuple[Fraction, int]]:
+        return {(note.onset, note.pitch.midi) for phrase in drafts.proposal for note in phrase.notes}
+
+    before = places()
+    later = {(onset - 1, midi) for onset, midi in before}
+    tape.edit_beats("Test", with_downbeat(tape.beats, tape.beats.downbeat + 1))
+    qtbot.waitUntil(lambda: places() != before)
+    assert len(places() & later) >= 0.9 * len(before)
+    assert "new beats" in begun.statusBar().currentMessage()
+    names = {note.id for phrase in drafts.proposal for note in phrase.notes}
+    page = begun.desks["write"].page
+    qtbot.waitUntil(lambda: names <= {note for line in page.lines for note in line.note_items})
+    tape.undo_stack.undo()
+    qtbot.waitUntil(lambda: len(places() & before) >= 0.9 * len(before))
+    # What is taken is the user's, and stays where it is.
+    begun.desks["write"].take_phrase()
+    assert "left to decide" in begun.statusBar().currentMessage()
+    taken = shown(begun)
+    tape.edit_beats("Test", with_downbeat(tape.beats, tape.beats.downbeat + 1))
+    qtbot.waitUntil(lambda: not begun.studio.activities.of(drafts))
+    assert shown(begun) == taken
 
 
 def test_drafting_can_be_cancelled(qtbot: QtBot, begun: MainWindow) -> None:

@@ -212,6 +212,36 @@ def test_uneven_taps_are_moved_onto_what_is_heard_and_undo_brings_them_back(
     assert tape.beats.times == tapped
 
 
+def test_it_can_be_heard_whether_the_beat_is_twice_as_fast(qtbot: QtBot, listening: MainWindow) -> None:
+    desk, tape, notice = listening.desks["listen"], listening.studio.tape, listening.notice
+    key(qtbot, listening, Qt.Key.Key_F)
+    qtbot.waitUntil(lambda: tape.beats.is_usable, timeout=20000)
+    found = len(tape.beats.times)
+    assert "twice as fast" in notice.action.text()
+    notice.action.click()
+    assert len(tape.beats.times) == 2 * found - 1
+    assert listening.studio.deck.settings.click
+    assert listening.studio.deck.is_playing
+    assert "half as fast" in notice.action.text()
+    notice.action.click()
+    assert len(tape.beats.times) == found
+    listening.studio.deck.stop()
+    assert desk.about.text().endswith(f"{found} beats")
+
+
+def test_where_nobody_plays_the_beat_taps_are_asked_for(qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path) -> None:
+    out, chance = np.zeros((20 * RATE, 2), np.float32), np.random.default_rng(5)
+    for start in np.cumsum(chance.uniform(0.15, 1.1, 26)):
+        at = round(float(start) * RATE)
+        burst = 0.5 * np.sin(2 * np.pi * 500 * np.arange(5000) / RATE) * np.hanning(5000)
+        out[at : at + 5000] += burst[: max(0, len(out) - at), None].astype(np.float32)
+    soundfile.write(tmp_path / "alone.wav", out, RATE)
+    attach(qtbot, at_ferry, tmp_path / "alone.wav")
+    key(qtbot, at_ferry, Qt.Key.Key_F)
+    qtbot.waitUntil(lambda: "Tap it" in at_ferry.notice.text.text(), timeout=20000)
+    assert at_ferry.studio.tape.beats == BeatMap()
+
+
 def test_beats_that_were_changed_meanwhile_are_not_settled(qtbot: QtBot, listening: MainWindow) -> None:
     tape = listening.studio.tape
     tap_beats(qtbot, listening, 9)

@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
 
@@ -88,9 +89,9 @@ def test_tempo_and_nearest() -> None:
 def test_written_time_and_seconds_meet_at_the_beats() -> None:
     solo = make_solo([("C7", "C5/4 D5 E5 F5"), ("F7", "C5/1")])
     way = Alignment(EVEN, BarGrid(solo))
-    assert way.seconds(0) == 2.0
-    assert way.seconds(4) == 4.0
-    assert way.seconds(-1) == 1.5
+    assert way.seconds(Fraction(0)) == 2.0
+    assert way.seconds(Fraction(4)) == 4.0
+    assert way.seconds(Fraction(-1)) == 1.5
     assert way.quarters(2.25) == pytest.approx(0.5)
     assert way.quarters(0.0) == pytest.approx(-4)
     assert way.bars() == [(2.0, 1), (4.0, 2)]
@@ -99,15 +100,16 @@ def test_written_time_and_seconds_meet_at_the_beats() -> None:
 def test_dotted_beats_and_rubato() -> None:
     solo = make_solo([("C7", "C5/8 D5 E5 F5 G5 A5 C5 D5 E5 F5 G5 A5")], meter="12/8")
     way = Alignment(BeatMap((1.0, 2.0, 4.0, 5.0, 6.0)), BarGrid(solo))
-    assert way.seconds(1.5) == 2.0
-    assert way.seconds(2.25) == 3.0, "the second beat is drawn out"
+    assert way.seconds(Fraction(3, 2)) == 2.0
+    assert way.seconds(Fraction(9, 4)) == 3.0, "the second beat is drawn out"
     assert way.quarters(4.5) == pytest.approx(3.75)
 
 
-@given(maps, st.floats(-5, 40))
-def test_the_way_back_is_the_way_there(beats: BeatMap, quarters: float) -> None:
-    way = Alignment(beats, BarGrid(make_solo([("C7", "C5/1")] * 8)))
-    assert way.quarters(way.seconds(quarters)) == pytest.approx(quarters, abs=1e-6)
+@given(maps, st.integers(-80, 640), st.sampled_from(["1", "11/10", "3/2", "5/2"]))
+def test_the_way_back_is_the_way_there(beats: BeatMap, sixteenths: int, swing: str) -> None:
+    way = Alignment(replace(beats, swing=Fraction(swing)), BarGrid(make_solo([("C7", "C5/1")] * 8)))
+    time = Fraction(sixteenths, 16)
+    assert way.quarters(way.seconds(time)) == pytest.approx(float(time), abs=1e-6)
 
 
 def test_swing_moves_what_falls_between_the_beats_and_nothing_else() -> None:

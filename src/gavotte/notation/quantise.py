@@ -18,6 +18,8 @@ from statistics import median
 
 import numpy as np
 
+from gavotte.solo.swing import goes_along, swung_part, unswung_part
+
 Played = tuple[Fraction, Fraction]
 """Onset and end in quarter notes, as played."""
 
@@ -153,17 +155,15 @@ class _Feel:
     def written(self, time: float) -> float:
         """The written place (in beats) at which something is played, wherever it lies."""
         beat = floor(time)
-        return time if self.share is None else beat + _unswung(time - beat, self.share)
+        return time if self.share is None else beat + unswung_part(time - beat, self.share)
 
     def played(self, place: Fraction) -> float:
         """Where a written place (in beats) is played."""
         beat = floor(place)
         part = place - beat
-        if self.share is None or part.denominator & (part.denominator - 1):
+        if self.share is None or not goes_along(part):
             return float(place)
-        if part <= _HALF:
-            return beat + 2 * float(part) * self.share
-        return beat + self.share + 2 * float(part - _HALF) * (1 - self.share)
+        return beat + swung_part(float(part), self.share)
 
 
 _HALF = Fraction(1, 2)
@@ -246,7 +246,7 @@ def _fit(times: Sequence[float], beat: int, division: int, feel: _Feel, taken: b
     slots: set[int] = set()
     for time in times:
         part = time - beat
-        straight = _unswung(part, share) if share is not None and division in _EVEN else part
+        straight = unswung_part(part, share) if share is not None and division in _EVEN else part
         slot = round(straight * division)
         slots.add(slot)
         place = beat + Fraction(slot, division)
@@ -258,11 +258,6 @@ def _fit(times: Sequence[float], beat: int, division: int, feel: _Feel, taken: b
         # The last third of a beat alone is what a swung or lazy eighth is.
         cost += _UNEVEN_COST
     return cost, places
-
-
-def _unswung(part: float, share: float) -> float:
-    """A place in a swung beat as the place in an even one."""
-    return part / (2 * share) if part <= share else 0.5 + (part - share) / (2 * (1 - share))
 
 
 def _with_lengths(

@@ -11,11 +11,13 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from itertools import pairwise
+from math import floor
 from statistics import median
 
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.swing import share_of, swung, unswung
+from gavotte.solo.swing import goes_along, share_of, swung_part, unswung_part
 
+_A_MOMENT = 1e-6
 CLOSEST = 0.1
 """Seconds two beats are apart at least."""
 
@@ -139,7 +141,7 @@ class Alignment:
         if not beats.is_usable:
             raise ValueError("a map of fewer than two beats aligns nothing")
         self.beats, self.grid = beats, grid
-        self._share = share_of(beats.swing)
+        self._share, self._swings = float(share_of(beats.swing)), beats.swing != 1
         self._onsets = _beat_onsets(grid, len(beats.times) - beats.downbeat, beats.downbeat)
         self._seconds = list(beats.times[: len(self._onsets)])
 
@@ -150,15 +152,29 @@ class Alignment:
 
     def seconds(self, onset: Fraction) -> float:
         """Where in the recording a written time is heard."""
-        return _interpolated(self._onsets, self._seconds, float(swung(self.grid, onset, self._share)))
+        time = onset.numerator / onset.denominator
+        index = _segment(self._onsets, time)
+        if self._swings and goes_along(onset) and self._is_quarter(index):
+            beat = self._onsets[index - 1] + floor(time - self._onsets[index - 1])
+            time = beat + swung_part(time - beat, self._share)
+        return _between(self._onsets, self._seconds, index, time)
 
     def quarters(self, seconds: float) -> float:
         """The written time that is heard at a place of the recording."""
-        return unswung(self.grid, self.played(seconds), self._share)
+        index = _segment(self._seconds, seconds)
+        time = _between(self._seconds, self._onsets, index, seconds)
+        if self._swings and self._is_quarter(index):
+            beat = self._onsets[index - 1] + floor(time - self._onsets[index - 1])
+            time = beat + unswung_part(time - beat, self._share)
+        return time
 
     def played(self, seconds: float) -> float:
         """The time in quarter notes at a place of the recording as it is played, swing and all."""
-        return _interpolated(self._seconds, self._onsets, seconds)
+        return _between(self._seconds, self._onsets, _segment(self._seconds, seconds), seconds)
+
+    def _is_quarter(self, index: int) -> bool:
+        """Whether the beat that ends at an index lasts a quarter note: others are not swung."""
+        return abs(self._onsets[index] - self._onsets[index - 1] - 1) < _A_MOMENT
 
     def bars(self) -> list[tuple[float, int]]:
         """(seconds, number) of each bar's start, within the beats there are."""
@@ -189,7 +205,11 @@ def _beat_onsets(grid: BarGrid, after: int, before: int) -> list[float]:
     return [*lead, *onsets[:after]]
 
 
-def _interpolated(xs: list[float], ys: list[float], x: float) -> float:
-    index = min(max(bisect_right(xs, x), 1), len(xs) - 1)
+def _segment(xs: list[float], x: float) -> int:
+    """The index of the one behind a place: the last or first pair goes on beyond the ends."""
+    return min(max(bisect_right(xs, x), 1), len(xs) - 1)
+
+
+def _between(xs: list[float], ys: list[float], index: int, x: float) -> float:
     x0, x1, y0, y1 = xs[index - 1], xs[index], ys[index - 1], ys[index]
     return y0 + (x - x0) * (y1 - y0) / (x1 - x0)

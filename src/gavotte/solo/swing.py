@@ -1,4 +1,4 @@
-"""Swing: where a written time is played, and what is written where something is played.
+"""Swing: where a written time is played.
 
 Swing delays what falls between the beats of a simple meter: the beat's halves last as ``share`` to the rest of it, and
 what divides the halves by two goes along. Triplets, and the beats of compound meters, stay where they are written.
@@ -27,26 +27,26 @@ def swung(grid: BarGrid, onset: Fraction, share: Fraction) -> Fraction:
     if start is None:
         return onset
     part = onset - start
-    if not 0 < part < 1 or part.denominator & (part.denominator - 1):
+    if not 0 < part < 1 or not goes_along(part):
         return onset
     if part <= _HALF:
         return start + 2 * part * share
     return start + share + 2 * (part - _HALF) * (1 - share)
 
 
-def unswung(grid: BarGrid, played: float, share: Fraction) -> float:
-    """The written time of what is played at one (quarter notes), even between a beat, its middle and the next beat."""
-    if share == EVEN:
-        return played
-    start = _beat_start(grid, Fraction(played))
-    if start is None:
-        return played
-    part, long = played - float(start), float(share)
-    if not 0 < part < 1:
-        return played
-    if part <= long:
-        return float(start) + part / (2 * long)
-    return float(start) + 0.5 + (part - long) / (2 * (1 - long))
+def goes_along(part: Fraction) -> bool:
+    """Whether a part of a beat is one that swing moves: a half, or what divides the halves by two."""
+    return not part.denominator & (part.denominator - 1)
+
+
+def swung_part(part: float, share: float) -> float:
+    """Where in a beat (0 to 1) something written at ``part`` of it is played, if it goes along."""
+    return 2 * part * share if part <= 0.5 else share + 2 * (part - 0.5) * (1 - share)
+
+
+def unswung_part(part: float, share: float) -> float:
+    """What part of a beat (0 to 1) is written where one is played, even between the beat, its middle and the next."""
+    return part / (2 * share) if part <= share else 0.5 + (part - share) / (2 * (1 - share))
 
 
 def _beat_start(grid: BarGrid, onset: Fraction) -> Fraction | None:

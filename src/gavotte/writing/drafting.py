@@ -20,7 +20,7 @@ from gavotte.solo.spelling import respell_notes
 from gavotte.theory.pitch import spell
 from gavotte.writing.placing import cleared, fresh_ids, note_at, with_line
 
-SURE = 0.9
+SURE = 0.92
 """Notes drafted with less confidence are marked as uncertain."""
 
 _PHRASE_REST = Fraction(1, 2)
