@@ -6,12 +6,12 @@ longer than the interface may stand still, and a widget taken away by another th
 
 from __future__ import annotations
 
-import ctypes
 import gc
 import time
-from contextlib import suppress
 
 from PyQt6.QtCore import QObject, QTimer
+
+from gavotte.giving_back import give_back
 
 _EVERY_MILLISECONDS = 500
 _YOUNG = 2_000
@@ -83,11 +83,5 @@ class GarbageCollector(QObject):
         gc.unfreeze()
         gc.collect()
         gc.freeze()
-        _give_back()
+        give_back()
         self._seconds_a_value = (time.perf_counter() - begun) / max(1, gc.get_freeze_count())
-
-
-def _give_back() -> None:
-    """Hand memory nobody uses back to the system, where the C library knows how: pieces of it lie about everywhere."""
-    with suppress(OSError, AttributeError):
-        ctypes.CDLL(None).malloc_trim(0)

@@ -15,6 +15,7 @@ import numpy as np
 import soxr
 from numpy.typing import NDArray
 
+from gavotte.giving_back import give_back
 from gavotte.recording import ear, note_model
 from gavotte.recording.filters import Side
 from gavotte.recording.lead import FRAME_SECONDS, VOICED, Lead, find_lead
@@ -33,6 +34,9 @@ _BLOCK = 4 * RATE
 _SPARE = 4096
 _CHUNK = 700
 """Frames the ear takes at once."""
+
+_OFTEN = 2
+"""After so many chunks memory is handed back."""
 
 _AROUND, _EVERY, _FEWEST = 172, 20, 20
 """Frames on either side that say where the line usually lies, how often that is looked at, and how many must sound."""
@@ -97,6 +101,8 @@ class Listening:
             both = ear.hear(testimony_of(self, player, slice(low, min(frames, last + ear.MARGIN))))
             for whole, part in zip((sounds, begins), both, strict=True):
                 whole[first:last] = part[first - low : last - low]
+            if first // _CHUNK % _OFTEN == 0:
+                give_back()
             yield last / frames
         return sounds, begins
 
@@ -145,6 +151,7 @@ def listened(
     stretch = 2 ** (cents / 1200) if abs(cents) > _IN_TUNE else 1.0
     shift = cents if stretch != 1.0 else 0.0
     sound = yield from scaled(_sound(samples, first, last, stretch), 0.4, 0.5)
+    give_back()
     times, notes, onsets = yield from scaled(note_model.activations(sound), 0.5, 1.0)
     in_recording = first + times / stretch
     followed = _lead_at(lead, in_recording, shift)

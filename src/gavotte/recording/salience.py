@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from gavotte.giving_back import give_back
 from gavotte.recording.frames import framed
 from gavotte.recording.player import RATE, Samples
 
@@ -78,9 +79,12 @@ def find_salience(samples: Samples) -> Generator[float, None, Salience]:
         parts.append(np.maximum(0, gathered - _AGAINST * (spectrum @ between)).astype(np.float32))
         yield 0.95 * share
     strength = np.concatenate(parts)
+    del parts
     strength = np.maximum(0, strength - np.median(strength, axis=1, keepdims=True))
     bright = float(np.percentile(strength[:: max(1, len(strength) // 4000)], _BRIGHT)) or 1.0
     values = np.clip(250 * strength / bright, 0, 255).astype(np.uint8)
+    del strength
+    give_back()
     yield 1.0
     return Salience(values)
 
