@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import sqlite3
 from fractions import Fraction
 from pathlib import Path
@@ -34,9 +35,10 @@ def begun_folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
 
 
 @pytest.fixture
-def begun(qtbot: QtBot, open_window: OpenWindow, begun_folder: Path) -> MainWindow:
-    """The window at the Write desk with the unfinished demo, its recording read."""
-    window = open_window(begun_folder)
+def begun(qtbot: QtBot, open_window: OpenWindow, begun_folder: Path, tmp_path: Path) -> MainWindow:
+    """The window at the Write desk with the unfinished demo as it was begun, its recording read."""
+    shutil.copytree(begun_folder, tmp_path / "library")
+    window = open_window(tmp_path / "library")
     window.open_solo(window.desks["shelf"].solos.current_id() or "")
     window.show_desk("write")
     qtbot.waitUntil(lambda: window.desks["listen"].has_recording, timeout=20000)

@@ -416,7 +416,7 @@ def test_a_card_that_goes_is_told_and_playing_goes_on(listening: MainWindow) -> 
 
 
 def test_beats_are_found_and_bar_one_is_where_it_is_put(qtbot: QtBot, listening: MainWindow) -> None:
-    with qtbot.waitSignal(listening.desks["listen"].finder.told, timeout=20000):
+    with qtbot.waitSignal(listening.desks["listen"].finder.found, timeout=20000):
         key(qtbot, listening, Qt.Key.Key_F)
     beats = listening.studio.tape.beats
     assert "beats were found" in listening.notice.text.text()

@@ -566,6 +566,30 @@ def test_a_line_is_played_in_along_the_recording_and_the_caret_goes_along(
     assert len(solo_of(at_ferry).notes) == before
 
 
+def test_a_loop_the_caret_stands_in_goes_round_while_it_is_played_in(
+    qtbot: QtBot, at_ferry: MainWindow, tmp_path: Path
+) -> None:
+    attach(qtbot, at_ferry, write_recording(tmp_path / "take.wav"))
+    at_ferry.studio.tape.edit_beats("Test", BeatMap(tuple(1.0 + BEAT * k for k in range(40)), 0))
+    at_ferry.studio.hearing.choose(1.0 + 4 * BEAT, 1.0 + 8 * BEAT)
+    at_ferry.show_desk("write")
+    desk, deck = at_ferry.desks["write"], at_ferry.studio.deck
+    to_page(qtbot, at_ferry)
+    desk.writer.go_to(Fraction(5))
+    type_keys(qtbot, at_ferry, "y")
+    pass_seconds(at_ferry, 0.01)
+    for letters in ("ce", "dg"):
+        for letter in letters:
+            type_keys(qtbot, at_ferry, letter)
+            pass_seconds(at_ferry, 2 * BEAT)
+    desk.taps._rested()
+    # The second time round stands, over the first.
+    bar = [note for note in solo_of(at_ferry).notes if note.onset in (4, 6)]
+    assert [note.pitch.letter for note in bar] == ["D", "G"]
+    assert at_ferry.studio.hearing.region is not None
+    deck.stop()
+
+
 def test_the_output_is_chosen_in_the_preferences(writing: MainWindow, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr("gavotte.desktop.shell.preferences.device_names", list)
     writing.show_preferences()

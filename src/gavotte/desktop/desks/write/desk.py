@@ -571,16 +571,21 @@ class WriteDesk(Desk):
             self.taps.tap(self.writer.entry.caret, solo.tempo, key)
 
     def _begins_record(self) -> bool:
-        """Whether the recording plays now, from a bar before the caret on where nothing was heard yet."""
+        """Whether the recording plays now: the loop the caret stands in, else from a bar before the caret on."""
         hearing, deck = self.studio.hearing, self.studio.deck
-        if hearing.alignment is None or not hearing.has_recording or self.studio.transport.is_playing:
+        alignment = hearing.alignment
+        if alignment is None or not hearing.has_recording or self.studio.transport.is_playing:
             return False
         if not deck.is_playing:
-            bars = hearing.alignment.grid.bars
-            index = hearing.alignment.grid.index_at(self.writer.entry.caret)
-            start = bars[max(0, index - 1)].onset - (bars[0].length if index == 0 else 0)
-            hearing.choose_nothing()
-            deck.play(max(0, round(hearing.alignment.seconds(start) * RATE)))
+            caret, region = self.writer.entry.caret, hearing.region
+            if region is not None and region[0] <= alignment.seconds(caret) < region[1]:
+                hearing.again()
+            else:
+                bars = alignment.grid.bars
+                index = alignment.grid.index_at(caret)
+                start = bars[max(0, index - 1)].onset - (bars[0].length if index == 0 else 0)
+                hearing.choose_nothing()
+                deck.play(max(0, round(alignment.seconds(start) * RATE)))
             self._plays_for_taps = True
         return True
 
