@@ -103,6 +103,16 @@ def test_drafted_phrases_outlive_a_restart(qtbot: QtBot, open_window: OpenWindow
     assert panel.draft.rows.count() == len(left) > 1
     lines = again.desks["write"].page
     qtbot.waitUntil(lambda: any(left[0].notes[0].id in line.note_items for line in lines.lines))
+    # What was heard of them is known still: they can be written over other beats.
+    qtbot.waitUntil(lambda: again.desks["listen"].has_recording, timeout=20000)
+    tape = again.studio.tape
+    tape.edit_beats("Test", with_downbeat(tape.beats, tape.beats.downbeat + 1))
+    tape.edit_beats("Test", with_downbeat(tape.beats, tape.beats.downbeat + 3))
+    qtbot.waitUntil(lambda: not again.studio.activities.of(drafts))
+    first = left[-1].notes[0]
+    assert (first.onset - 4, first.pitch.midi) in {
+        (note.onset, note.pitch.midi) for phrase in drafts.proposal for note in phrase.notes
+    }
     drafts.take_all()
     again.close()
     once_more = open_window(folder)

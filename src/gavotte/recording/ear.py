@@ -15,6 +15,7 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
+from gavotte.giving_way import give_way
 from gavotte.recording import note_model
 from gavotte.recording.lead import VOICED
 
@@ -94,6 +95,7 @@ def candidates_and_features(testimony: Testimony) -> tuple[NDArray[np.bool_], Fl
     columns: list[Floats] = []
 
     def see(values: Floats) -> None:
+        give_way()
         columns.append(values[where] if values.shape[1] == width else np.broadcast_to(values, mask.shape)[where])
 
     for by in (-4, -2, 0, 2, 4, 8):

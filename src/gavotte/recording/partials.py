@@ -7,6 +7,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from gavotte.giving_way import give_way
 from gavotte.recording.note_model import RATE
 
 Floats = NDArray[np.float32]
@@ -40,6 +41,7 @@ def partial_levels(sound: Floats, lowest: int, highest: int, centres: NDArray[np
             spectrum = np.abs(np.fft.rfft(view * shape, axis=1)).astype(np.float32)
             loud = 20 * np.log10(np.maximum(spectrum, _QUIETEST)).astype(np.float32)
             for pitch, partial, low, high in bands:
+                give_way()
                 levels[first : first + len(view), pitch - lowest, partial] = loud[:, low:high].max(axis=1)
     return levels
 

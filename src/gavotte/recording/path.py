@@ -13,6 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from gavotte.giving_way import give_way
+
 Floats = NDArray[np.float32]
 Logs = NDArray[np.float64]
 
@@ -70,6 +72,7 @@ def best_path(sounds: Floats, begins: Floats, prices: Prices = PRICES) -> Genera
     how = np.zeros((frames, width + 1), np.int8)
     how[0, 1:] = _NEW
     for frame in range(1, frames):
+        give_way()
         if frame % _BLOCK == 0:
             yield frame / frames
         best, source, kind = score.copy(), states.copy(), np.zeros(width + 1, np.int8)
@@ -112,6 +115,7 @@ def _stretches(came: NDArray[np.int16], how: NDArray[np.int8], state: int) -> li
     pitches: list[int] = []
     last = len(came)
     for frame in range(len(came) - 1, -1, -1):
+        give_way()
         kind, before = int(how[frame, state]), int(came[frame, state])
         if state > 0:
             if not pitches:

@@ -93,7 +93,7 @@ class Drafts(QObject):
 
     def _recall(self, proposal: Proposal) -> None:
         if not self.proposal and not self.drafter.is_drafting:
-            self.proposal, self.current = proposal, 0
+            self.proposal, self.current, self._laid = proposal, 0, self._grid()
             self.changed.emit()
 
     def _grid(self) -> object:
@@ -114,6 +114,8 @@ class Drafts(QObject):
             return
         self._laid = grid
         before = self.proposal
+        # What is written over beats that are others again by now is wanted by nobody.
+        self._activities.cancel(self)
         self._activities.beside(
             self,
             lambda: proposed_anew(solo, before, alignment),
