@@ -619,8 +619,13 @@ def test_the_shelf_and_the_label_desk_count_the_same(qtbot: QtBot, window: MainW
         window.open_solo(solo_id)
         qtbot.waitUntil(lambda wanted=solo_id: window.session.solo_id == wanted and review.is_complete)  # type: ignore[misc]
         window.show_desk("label")
-        number = len(review.questions)
-        assert words == (f"{number} to look at" if number else "all clear")
+
+        def agrees(wanted: str = words) -> bool:
+            number = len(review.questions)
+            return wanted == (f"{number} to look at" if number else "all clear")
+
+        # What is in doubt is known a moment after the solo is there.
+        qtbot.waitUntil(agrees)
         assert window.rail.buttons["label"].toolTip() == f"Label, {words} (F4)"
 
 
