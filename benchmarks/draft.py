@@ -26,11 +26,11 @@ import numpy as np
 
 sys.path.insert(0, str(Path(__file__).parents[1]))
 
-from benchmarks.players.cast import REPORTED, SITUATIONS, TUNED_ON, Record, Singer, player_of, records
+from benchmarks.players.cast import REPORTED, SITUATIONS, TUNED_ON, Record, Singer, records
 
 from gavotte.recording.beat_map import Alignment, BeatMap
 from gavotte.recording.beats import FRAME_SECONDS, onset_envelope
-from gavotte.recording.draft import find_draft
+from gavotte.recording.draft import find_draft, player_of
 from gavotte.recording.line import DraftNote
 from gavotte.recording.player import RATE
 from gavotte.recording.taps import settled

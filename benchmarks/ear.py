@@ -21,13 +21,13 @@ from numpy.typing import NDArray
 
 sys.path.insert(0, str(Path(__file__).parents[1]))
 
-from benchmarks.players.cast import TUNED_ON, player_of, records
+from benchmarks.players.cast import TUNED_ON, records
 from benchmarks.players.lines import Take
 from benchmarks.players.made import bent
 from benchmarks.players.practice import practice
 
 from gavotte.recording import ear, line
-from gavotte.recording.draft import Heard, Player, listened, testimony_of
+from gavotte.recording.draft import Heard, Player, listened, player_of, testimony_of
 from gavotte.recording.path import best_path
 from gavotte.solo.instruments import instrument_named
 from gavotte.steps import whole

@@ -16,9 +16,6 @@ from benchmarks.players.lines import Take, composed, played
 from benchmarks.players.stage import in_old_record, mixed, old_record, roomy
 from numpy.typing import NDArray
 
-from gavotte.recording.draft import Player
-from gavotte.solo.document import Instrument
-from gavotte.solo.instruments import struck
 from gavotte.sounding.events import Voice
 
 SITUATIONS = {"alone": None, "band at -6 dB": -6.0, "band as loud": 0.0, "old record": -6.0}
@@ -90,11 +87,6 @@ class Record:
     spans: NDArray[np.float64]
     beats: tuple[float, ...]
     taps: tuple[float, ...]
-
-
-def player_of(instrument: Instrument) -> Player:
-    """Who is listened to, as the Write desk asks for it."""
-    return Player(max(31, instrument.lowest - 3), min(96, instrument.highest + 3), struck(instrument))
 
 
 def records(singer: Singer, tempo: int, seed: int, situations: tuple[str, ...] = tuple(SITUATIONS)) -> Iterator[Record]:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from benchmarks.players.cast import player_of
 from benchmarks.players.lines import composed, played
 from benchmarks.players.made import RECIPES, voice
 from benchmarks.players.stage import mixed, roomy
@@ -13,7 +12,7 @@ from mir_eval.util import midi_to_hz
 from numpy.typing import NDArray
 from tests.conftest import whole
 
-from gavotte.recording.draft import Player, find_draft
+from gavotte.recording.draft import Player, find_draft, player_of
 from gavotte.recording.lead import FRAME_SECONDS, Lead, find_lead
 from gavotte.recording.player import RATE
 

@@ -24,6 +24,8 @@ from gavotte.recording.partials import partial_levels
 from gavotte.recording.path import best_path
 from gavotte.recording.player import RATE, Samples
 from gavotte.recording.sides import find_side, on_one_side
+from gavotte.solo.document import Instrument
+from gavotte.solo.instruments import struck
 from gavotte.steps import scaled
 
 Floats = NDArray[np.float32]
@@ -55,6 +57,17 @@ class Player:
     lowest: int
     highest: int
     struck: float = 0.5
+
+
+_BEYOND, _LOWEST, _HIGHEST = 3, 31, 96
+"""Semitones past the instrument's comfortable range that are listened to as well, and the farthest MIDI numbers."""
+
+
+def player_of(instrument: Instrument) -> Player:
+    """Who is listened to, by their instrument."""
+    return Player(
+        max(_LOWEST, instrument.lowest - _BEYOND), min(_HIGHEST, instrument.highest + _BEYOND), struck(instrument)
+    )
 
 
 @dataclass(frozen=True)

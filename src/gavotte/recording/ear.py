@@ -107,8 +107,7 @@ def candidates_and_features(testimony: Testimony) -> tuple[NDArray[np.bool_], Fl
     near = _widest(t.onsets, 2)
     for by in (-12, -1, 1, 12):
         see(_at(near, first, width, by))
-    inside = _at(t.notes, first, width, 0)
-    best = inside.max(axis=1, keepdims=True)
+    best = notes.max(axis=1, keepdims=True)
     for by in (-6, 0, 6):
         see(_shifted(best, by))
     see(_widest(onsets, 2).max(axis=1, keepdims=True))

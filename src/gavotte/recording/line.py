@@ -61,7 +61,7 @@ def notes_of(path: Sequence[Stretch], heard: Heard, lead: Lead, cents: float) ->
     found = _found(path, heard)
     if not found:
         return []
-    trust = trusted(evidence_of(path, heard, lead, cents))
+    trust = trusted(_evidence(found, heard, lead, cents))
     return [
         DraftNote(
             start, end, heard.lowest + pitch, float(share),
@@ -74,12 +74,15 @@ def notes_of(path: Sequence[Stretch], heard: Heard, lead: Lead, cents: float) ->
 
 def evidence_of(path: Sequence[Stretch], heard: Heard, lead: Lead, cents: float) -> NDArray[np.float64]:
     """What speaks for and against each of the notes ``notes_of`` gives, shape (notes, features)."""
-    found = _found(path, heard)
-    return np.array([_features(found, index, heard, lead, cents) for index in range(len(found))])
+    return _evidence(_found(path, heard), heard, lead, cents)
 
 
 _Found = tuple[float, float, Stretch, int]
 """Seconds at which a note begins and ends, where it lies on the path, and its pitch from the lowest."""
+
+
+def _evidence(found: Sequence[_Found], heard: Heard, lead: Lead, cents: float) -> NDArray[np.float64]:
+    return np.array([_features(found, index, heard, lead, cents) for index in range(len(found))])
 
 
 def _found(path: Sequence[Stretch], heard: Heard) -> list[_Found]:

@@ -19,7 +19,8 @@ Floats = NDArray[np.float32]
 Logs = NDArray[np.float64]
 
 _BLOCK = 400
-_STAY, _NEW, _GLIDE = 0, 1, 2
+_NEW, _GLIDE = 1, 2
+"""How a frame came to its pitch; 0 where it only stays."""
 
 
 @dataclass(frozen=True)

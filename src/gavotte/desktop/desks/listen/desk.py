@@ -582,8 +582,9 @@ class ListenDesk(Desk):
 
     def _ask_tempo(self, words: str) -> None:
         """Offer to hear with the click whether the beat is twice as fast, or half as fast."""
-        tempo = self._tape.beats.beats_a_minute(len(self._tape.beats.times) // 2) or 0.0
-        faster = tempo < _OFTEN_HALF
+        self._offer_tempo(words, self._tempo() < _OFTEN_HALF)
+
+    def _offer_tempo(self, words: str, faster: bool) -> None:
         action = (
             translate("Gavotte", "Hear it twice as fast") if faster else translate("Gavotte", "Hear it half as fast")
         )
@@ -598,14 +599,15 @@ class ListenDesk(Desk):
         self._deck.change(click=True)
         if not self._deck.is_playing:
             self._deck.toggle()
-        tempo = self._tape.beats.beats_a_minute(len(self._tape.beats.times) // 2) or 0.0
         words = translate("Gavotte", "{number} beats, about {tempo} a minute. Is that the beat?").format(
-            number=len(self._tape.beats.times), tempo=round(tempo)
+            number=len(self._tape.beats.times), tempo=round(self._tempo())
         )
-        action = (
-            translate("Gavotte", "Hear it half as fast") if faster else translate("Gavotte", "Hear it twice as fast")
-        )
-        self.studio.asks.notice(words, action, lambda: self._try_tempo(not faster))
+        self._offer_tempo(words, not faster)
+
+    def _tempo(self) -> float:
+        """The tempo in the middle of the beats, 0 where there is none."""
+        beats = self._tape.beats
+        return beats.beats_a_minute(len(beats.times) // 2) or 0.0
 
     def put_beat(self) -> None:
         """A beat more, where the playhead is."""

@@ -9,14 +9,8 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
-from gavotte.recording.draft import Draft, Expected, Player, find_draft
+from gavotte.recording.draft import Draft, Expected, find_draft, player_of
 from gavotte.solo.document import Instrument
-from gavotte.solo.instruments import struck
-
-_BEYOND = 3
-"""Semitones past the instrument's comfortable range that are listened to as well."""
-
-_LOWEST, _HIGHEST = 31, 96
 
 
 class Drafter(QObject):
@@ -55,9 +49,7 @@ class Drafter(QObject):
             return
         self.cancel()
         samples = decoded.samples()
-        player = Player(
-            max(_LOWEST, instrument.lowest - _BEYOND), min(_HIGHEST, instrument.highest + _BEYOND), struck(instrument)
-        )
+        player = player_of(instrument)
 
         def steps() -> Generator[float, None, object]:
             draft = yield from find_draft(samples, player, start, end, expected)
