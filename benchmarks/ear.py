@@ -1,10 +1,11 @@
-"""Trains the ear of the draft: .venv/bin/python benchmarks/ear.py OUT.npz [--lines 700]
+"""Trains the ear of the draft: .venv/bin/python benchmarks/ear.py OUT.npz [--lines 700] [--trust-of WEIGHTS.npz]
 
 Lines are made by chance on sounds that may be tuned on (``players/practice.py``); a network with two hidden layers
 learns from what the witnesses say of them where the line sounds and where it begins (cross entropy, Adam: D. Kingma and
 J. Ba, "Adam: a method for stochastic optimization", 2015). How far a note can be trusted is then learned from lines it
-has not heard (``players/cast.py``, the part that is tuned on). About an hour on two cores. The file goes to
-``src/gavotte/recording/models/ear.npz``; what the ear is worth is measured by ``benchmarks/draft.py``.
+has not heard, on sounds it does not know (``players/cast.py``; ``--trust-of WEIGHTS`` does only that). About an hour on
+two cores. The file goes to ``src/gavotte/recording/models/ear.npz``; what the ear is worth is measured by
+``benchmarks/draft.py``.
 """
 
 from __future__ import annotations
@@ -21,7 +22,7 @@ from numpy.typing import NDArray
 
 sys.path.insert(0, str(Path(__file__).parents[1]))
 
-from benchmarks.players.cast import TUNED_ON, records
+from benchmarks.players.cast import TRUST_LEARNED_ON, records
 from benchmarks.players.lines import Take
 from benchmarks.players.made import bent
 from benchmarks.players.practice import practice
@@ -139,7 +140,7 @@ def notes_heard(job: tuple[int, int, Path]) -> tuple[NDArray[np.float64], NDArra
     """What speaks for each note of a singer's drafts, and whether it is right."""
     index, tempo, weights = job
     ear.FILE = weights
-    singer = TUNED_ON[index]
+    singer = TRUST_LEARNED_ON[index]
     found, right = [], []
     for record in records(singer, tempo, 1000 + 37 * index + tempo):
         player = player_of(record.take.solo.instrument)
@@ -196,12 +197,16 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("out", type=Path)
     parser.add_argument("--lines", type=int, default=700)
+    parser.add_argument("--trust-of", type=Path, help="weights of which only the trust is learned anew")
     options = parser.parse_args()
     with ProcessPoolExecutor() as pool:
-        lessons = list(pool.map(lesson, range(options.lines), chunksize=4))
-        weights = trained(*(np.concatenate(part) for part in zip(*lessons, strict=True)))
-        np.savez_compressed(options.out, **weights, **trust(np.zeros((2, _EVIDENCE)), np.zeros(2)))
-        jobs = [(index, tempo, options.out) for index in range(len(TUNED_ON)) for tempo in (112, 216)]
+        if options.trust_of is None:
+            lessons = list(pool.map(lesson, range(options.lines), chunksize=4))
+            weights = trained(*(np.concatenate(part) for part in zip(*lessons, strict=True)))
+        else:
+            weights = dict(np.load(options.trust_of))
+        np.savez_compressed(options.out, **(trust(np.zeros((2, _EVIDENCE)), np.zeros(2)) | weights))
+        jobs = [(index, tempo, options.out) for index in range(len(TRUST_LEARNED_ON)) for tempo in (112, 216)]
         notes = list(pool.map(notes_heard, jobs))
     weights |= trust(*(np.concatenate(part) for part in zip(*notes, strict=True)))
     np.savez_compressed(options.out, **{name: values.astype(np.float32) for name, values in weights.items()})

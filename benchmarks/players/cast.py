@@ -1,6 +1,7 @@
-"""Who plays what: instruments on made, sampled and recorded sounds, one part to tune on, another to report on.
+"""Who plays what: instruments on made, sampled and recorded sounds, one part to tune on, one by which the tuned program
+learns how far to trust itself, another to report on.
 
-No sound of the one part is in the other: other SoundFont, other recorded instruments, other seeds for lines, people and
+No sound of one part is in another: other SoundFont, other recorded instruments, other seeds for lines, people and
 rooms.
 """
 
@@ -58,6 +59,22 @@ TUNED_ON = (
     Singer("Bass", "recorded", "bass-electric"),
     Singer("Violin", "recorded", "violin"),
 )
+TRUST_LEARNED_ON = (
+    Singer("Bass clarinet", "recorded", "bassoon"),
+    Singer("Baritone saxophone", "recorded", "bassoon"),
+    Singer("Trombone", "recorded", "french-horn"),
+    Singer("Alto saxophone", "recorded", "french-horn"),
+    Singer("Trombone", "recorded", "tuba"),
+    Singer("Bass", "recorded", "tuba"),
+    Singer("Guitar", "recorded", "guitar-nylon"),
+    Singer("Guitar", "recorded", "guitar-acoustic"),
+    Singer("Vibraphone", "recorded", "xylophone"),
+    Singer("Tenor saxophone", "sampled", "68"),
+    Singer("Trumpet", "sampled", "60"),
+    Singer("Flute", "sampled", "75"),
+)
+"""Sounds on which nothing was tuned: on those it was, a program is surer than it may be."""
+
 REPORTED = (
     Singer("Alto saxophone", "recorded", "saxophone"),
     Singer("Baritone saxophone", "recorded", "saxophone"),

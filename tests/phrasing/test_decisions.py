@@ -77,9 +77,9 @@ def test_a_mark_on_a_grace_note_is_that_of_the_note_it_leads_into() -> None:
 
 def test_what_was_decided_about_a_note_goes_with_it() -> None:
     decided = with_words(with_reduction(with_phrase_start(TWICE, "n4", True), "n4", 3), "n4", "so")
-    gone = cleared(decided, TWICE.note("n4").onset, TWICE.note("n4").end)
+    gone = cleared(decided, (TWICE.note("n4").onset, TWICE.note("n4").end))
     assert (gone.phrase_starts, gone.phrase_words, gone.reductions) == ((), (), ())
-    elsewhere = cleared(decided, TWICE.note("n6").onset, TWICE.note("n6").end)
+    elsewhere = cleared(decided, (TWICE.note("n6").onset, TWICE.note("n6").end))
     assert elsewhere.phrase_starts is decided.phrase_starts
 
 

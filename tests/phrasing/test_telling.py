@@ -129,7 +129,7 @@ def test_what_is_leaned_on_again_and_again() -> None:
 def test_motifs_are_carried_over_an_edit() -> None:
     solo = make_solo([*BARS, *BARS, *BARS])
     before = structure_of(labelled(solo))
-    without = cleared(solo, solo.note("n1").onset, solo.note("n1").end)
+    without = cleared(solo, (solo.note("n1").onset, solo.note("n1").end))
     rough = structure_of(labelled(without), before, quick=True)
     assert [len(motif.instances) for motif in before.motifs] == [3]
     [motif] = rough.motifs

@@ -40,7 +40,7 @@ def _session() -> Any:
     return onnxruntime.InferenceSession(str(_FILE), options, providers=["CPUExecutionProvider"])
 
 
-def activations(sound: NDArray[np.float32]) -> Generator[float, None, Activations]:
+def activations(sound: NDArray[np.floating[Any]]) -> Generator[float, None, Activations]:
     """Go through a mono sound at RATE, yielding the share that is done."""
     session = _session()
     name = session.get_inputs()[0].name

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,11 +21,11 @@ _WITHIN = 0.4
 _LOW = 52
 """MIDI number below which partials lie so close that they need the longer window."""
 
-_BLOCK = 512
+_BLOCK = 128
 _QUIETEST = 1e-4
 
 
-def partial_levels(sound: Floats, lowest: int, highest: int, centres: NDArray[np.int64]) -> Floats:
+def partial_levels(sound: NDArray[np.floating[Any]], lowest: int, highest: int, centres: NDArray[np.int64]) -> Floats:
     """Levels in decibels around some samples of the sound, shape (centres, pitches, COUNT)."""
     frames = len(centres)
     levels = np.full((frames, highest - lowest + 1, COUNT), 20 * np.log10(_QUIETEST), np.float32)
@@ -53,14 +54,14 @@ def _shape(window: int) -> Floats:
     return np.asarray(shape * (2 / shape.sum()) * _WINDOW / 4, np.float32)
 
 
-def _framed(sound: Floats, window: int, centres: NDArray[np.int64]) -> Floats:
+def _framed(sound: NDArray[np.floating[Any]], window: int, centres: NDArray[np.int64]) -> Floats:
     """A window around each centre, silence beyond the ends."""
     low, high = int(centres[0]) - window // 2, int(centres[-1]) + window // 2
-    block = sound[max(0, low) : max(0, high)]
+    block = sound[max(0, low) : max(0, high)].astype(np.float32)
     before = max(0, -low)
     block = np.pad(block, (before, max(0, high - low - before - len(block))))
     views = np.lib.stride_tricks.sliding_window_view(block, window)
-    return np.asarray(views[centres - centres[0]], np.float32)
+    return np.asarray(views[centres - centres[0]])
 
 
 @lru_cache(maxsize=8)

@@ -26,7 +26,10 @@ HOP = 1024
 FRAME_SECONDS = HOP / RATE
 _WINDOW = 4096
 _PADDED = 8192
-_CHUNK = 256
+_CHUNK = 128
+_OFTEN = 16
+_SEEN = 2000
+"""Of so many frames it is found how bright the picture is."""
 _PARTIALS = 8
 _FADING, _AGAINST = 0.84, 0.35
 _ODD_LIMIT = 1.7
@@ -76,14 +79,22 @@ def find_salience(samples: Samples) -> Generator[float, None, Salience]:
     for share, view in framed(samples, HOP, _WINDOW, _CHUNK):
         spectrum = np.sqrt(np.abs(np.fft.rfft(view * window, _PADDED, axis=1)).astype(np.float32))
         gathered = np.minimum(spectrum @ on, _ODD_LIMIT * (spectrum @ odd))
-        parts.append(np.maximum(0, gathered - _AGAINST * (spectrum @ between)).astype(np.float32))
-        yield 0.95 * share
-    strength = np.concatenate(parts)
-    del parts
-    strength = np.maximum(0, strength - np.median(strength, axis=1, keepdims=True))
-    bright = float(np.percentile(strength[:: max(1, len(strength) // 4000)], _BRIGHT)) or 1.0
-    values = np.clip(250 * strength / bright, 0, 255).astype(np.uint8)
-    del strength
+        strength = np.maximum(0, gathered - _AGAINST * (spectrum @ between))
+        above = np.maximum(0, strength - np.median(strength, axis=1, keepdims=True))
+        # Half as many bytes are enough: a long recording has many frames.
+        parts.append(above.astype(np.float16))
+        yield 0.9 * share
+    frames = sum(map(len, parts))
+    seen = np.concatenate([part[:: max(1, frames // _SEEN)] for part in parts])
+    bright = float(np.percentile(seen.astype(np.float32), _BRIGHT)) or 1.0
+    values = np.empty((frames, parts[0].shape[1]), np.uint8)
+    first = 0
+    while parts:
+        part = parts.pop(0)
+        values[first : first + len(part)] = np.minimum(250 / bright * part.astype(np.float32), 255)
+        first += len(part)
+        if len(parts) % _OFTEN == 0:
+            yield 0.9 + 0.1 * first / frames
     give_back()
     yield 1.0
     return Salience(values)

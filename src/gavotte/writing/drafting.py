@@ -20,7 +20,7 @@ from gavotte.solo.spelling import respell_notes
 from gavotte.theory.pitch import spell
 from gavotte.writing.placing import cleared, fresh_ids, note_at, with_line
 
-SURE = 0.92
+SURE = 0.9
 """Notes drafted with less confidence are marked as uncertain."""
 
 _PHRASE_REST = Fraction(1, 2)
@@ -158,7 +158,7 @@ def _phrases(notes: Sequence[Note]) -> list[list[Note]]:
 
 def with_phrase(solo: Solo, phrase: ProposedPhrase) -> Solo:
     """The solo with a proposed phrase in place of what was written there."""
-    base = cleared(solo, phrase.start, phrase.end)
+    base = cleared(solo, (phrase.start, phrase.end))
     names = fresh_ids(solo, len(phrase.notes))
     notes = [replace(note, id=name) for note, name in zip(phrase.notes, names, strict=True)]
     return with_line(base, (*base.notes, *notes))
@@ -166,9 +166,7 @@ def with_phrase(solo: Solo, phrase: ProposedPhrase) -> Solo:
 
 def overlaid(solo: Solo, proposal: Proposal) -> Solo:
     """The solo as it would be with every phrase accepted, the proposed notes under names of their own."""
-    base = solo
-    for phrase in proposal:
-        base = cleared(base, phrase.start, phrase.end)
+    base = cleared(solo, *((phrase.start, phrase.end) for phrase in proposal))
     return with_line(base, (*base.notes, *(note for phrase in proposal for note in phrase.notes)))
 
 

@@ -129,7 +129,7 @@ def write_rest(solo: Solo, entry: Entry) -> Entered:
     """Silence of the chosen value."""
     if entry.insert:
         return Entered(opened(solo, entry.caret, entry.length), _onward(entry))
-    return Entered(cleared(solo, entry.caret, entry.caret + entry.length), _onward(entry))
+    return Entered(cleared(solo, (entry.caret, entry.caret + entry.length)), _onward(entry))
 
 
 def write_tie(solo: Solo, entry: Entry) -> Entered:
@@ -229,7 +229,7 @@ def take_back(solo: Solo, entry: Entry) -> Entered:
     start = previous_stop(solo, entry)
     if start == entry.caret:
         return Entered(solo, entry)
-    base = closed(solo, start, entry.caret) if entry.insert else cleared(solo, start, entry.caret)
+    base = closed(solo, start, entry.caret) if entry.insert else cleared(solo, (start, entry.caret))
     return Entered(base, replace(entry, caret=start))
 
 

@@ -50,7 +50,7 @@ def copied(solo: Solo, ids: Collection[str]) -> Passage | None:
 
 def pasted(solo: Solo, passage: Passage, at: Fraction, insert: bool = False) -> tuple[Solo, tuple[str, ...]]:
     """A passage at a time, over what is there or before it; gives the names of its notes."""
-    base = opened(solo, at, passage.length) if insert else cleared(solo, at, at + passage.length)
+    base = opened(solo, at, passage.length) if insert else cleared(solo, (at, at + passage.length))
     names = fresh_ids(solo, len(passage.notes))
     notes = [replace(note, id=name, onset=note.onset + at) for note, name in zip(passage.notes, names, strict=True)]
     return with_line(base, (*base.notes, *notes)), tuple(names)

@@ -95,9 +95,14 @@ def _place(note: Note) -> tuple[float, bool]:
     return note.onset.numerator / note.onset.denominator, not note.grace
 
 
-def cleared(solo: Solo, start: Fraction, end: Fraction) -> Solo:
-    """Silence from ``start`` up to ``end``: a note that sounds into it stops there, one that starts in it goes."""
-    return _with_ordered(solo, _silenced(solo.notes, start, end))
+def cleared(solo: Solo, *stretches: tuple[Fraction, Fraction]) -> Solo:
+    """Silence from the start of each stretch up to its end: a note that sounds into one stops there, one that starts in
+    it goes.
+    """
+    notes = solo.notes
+    for start, end in stretches:
+        notes = _silenced(notes, start, end)
+    return _with_ordered(solo, notes)
 
 
 def _silenced(notes: tuple[Note, ...], start: Fraction, end: Fraction) -> tuple[Note, ...]:
@@ -182,7 +187,7 @@ def opened(solo: Solo, at: Fraction, length: Fraction) -> Solo:
 def closed(solo: Solo, start: Fraction, end: Fraction) -> Solo:
     """The stretch taken out: what follows, up to the next rest of its length, moves up."""
     length = end - start
-    emptied = cleared(solo, start, end)
+    emptied = cleared(solo, (start, end))
     before = [note for note in emptied.notes if note.onset < end]
     following = [note for note in emptied.notes if note.onset >= end]
     moved: list[Note] = []

@@ -66,6 +66,7 @@ class Drafts(QObject):
         self.drafter.stopped.connect(self.changed)
         # Over which beats and bars what was heard is laid.
         self._laid: object = None
+        self._over: tuple[Solo, Proposal, Solo] | None = None
         studio.session.replaced.connect(self._opened)
         studio.hearing.aligned.connect(self._lay_anew)
         studio.session.went_back.connect(self._went_back)
@@ -216,7 +217,12 @@ class Drafts(QObject):
 
     def overlaid(self, solo: Solo) -> Solo:
         """A solo with what is proposed laid over it."""
-        return overlaid(solo, self.proposal) if self.proposal else solo
+        if not self.proposal:
+            return solo
+        if self._over is None or self._over[0] is not solo or self._over[1] is not self.proposal:
+            # Asked for at every change of the window, and long for a long draft.
+            self._over = (solo, self.proposal, overlaid(solo, self.proposal))
+        return self._over[2]
 
     def take(self) -> None:
         """Write the phrase that is looked at onto the page."""

@@ -1,0 +1,1 @@
+"""Practice: what was to be played and how it went."""

@@ -1,0 +1,141 @@
+"""A take in words: what went well, what did not, and the one thing to work on next."""
+
+from __future__ import annotations
+
+import statistics
+
+from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.telling import listed
+from gavotte.practice.as_played import labels_as_played
+from gavotte.practice.due import DueLine
+from gavotte.practice.focus import Trouble, is_sure, loop_of, work_next
+from gavotte.practice.take import Take, TakeNote, Verdict
+from gavotte.practice.timing import Timing, timing_of
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Note
+from gavotte.solo.label import Label
+from gavotte.theory.degrees import shown_degree
+from gavotte.theory.pitch import spell
+
+_MOST = 12
+_EARLY = 0.015
+"""Seconds from which on early and late are worth a word."""
+
+_DRIFTED, _EVEN, _LIKE = 0.02, 0.02, 0.35
+_SHORT, _LONG = 0.55, 0.97
+
+
+def count_of(number: int, name: str, names: str = "") -> str:
+    """A number of things: "1 note", "3 notes"."""
+    return f"{number} {name if number == 1 else names or name + 's'}"
+
+
+def report_of(line: DueLine, take: Take) -> list[str]:
+    """The whole report, line by line."""
+    if take.sure < _LIKE:
+        return [
+            "Little of what was heard is like what is written. Was another piece played, or is the line too quiet "
+            "beside the rest?"
+        ]
+    timing = timing_of(line, take)
+    return [summary(line, take), *timing_lines(take, timing), *mistake_lines(line, take), next_words(line, take)]
+
+
+def summary(line: DueLine, take: Take) -> str:
+    """How many notes were right, wrong, missed and added, in one sentence."""
+    right, wrong, missed = (take.count(verdict) for verdict in (Verdict.RIGHT, Verdict.WRONG, Verdict.MISSED))
+    words = f"{right} of {count_of(len(line.notes), 'note')} right"
+    others = [
+        f"{number} {name}"
+        for number, name in ((wrong, "wrong"), (missed, "missed"), (len(take.added), "added"))
+        if number
+    ]
+    shaky = sum(not is_sure(note) for note in take.notes)
+    doubt = f"; {count_of(shaky, 'note')} could not be heard for sure" if shaky else ""
+    return f"{', '.join((words, *others))}{doubt}."
+
+
+def timing_lines(take: Take, timing: Timing) -> list[str]:
+    """Tempo, evenness, early and late by place, and swing."""
+    tempo = f"Tempo {take.tempo:.0f}"
+    if abs(take.drift) >= _DRIFTED:
+        tempo += f", {'rising' if take.drift > 0 else 'falling'} by {abs(take.drift):.0%}"
+    lines = [f"{tempo}."]
+    if timing.spread:
+        lines.append(f"Two thirds of the notes lie within {1000 * timing.spread:.0f} ms of where they belong.")
+    off = [place for place in timing.places if abs(place.late) >= _EARLY]
+    if off:
+        said = [
+            f"{place.name} {1000 * abs(place.late):.0f} ms {'late' if place.late > 0 else 'early'}" for place in off
+        ]
+        lines.append(f"In the middle: {listed(said)}.")
+    if timing.pairs:
+        ratios = [pair.ratio for pair in timing.pairs]
+        lines.append(
+            f"The first of two eighths is {statistics.median(ratios):.1f} times as long as the second "
+            f"({count_of(len(ratios), 'pair')})."
+        )
+    if timing.lengths is not None and not _SHORT <= timing.lengths <= _LONG:
+        lines.append("The notes are short." if timing.lengths < _SHORT else "The notes are joined throughout.")
+    return lines
+
+
+def mistake_lines(line: DueLine, take: Take) -> list[str]:
+    """Each wrong or missed note, with what it would have been and what was heard in its place."""
+    heard = labels_as_played(line, take)
+    written = labelled(line.solo).labels
+    labels = {note.id: label for note, label in zip(line.solo.notes, written, strict=True)}
+    grid = BarGrid(line.solo)
+    lines = []
+    for note, judged in zip(line.notes, take.notes, strict=True):
+        if judged.verdict is not Verdict.RIGHT and is_sure(judged):
+            words = mistake_words(note, judged, labels.get(note.id), heard.get(note.id))
+            lines.append(f"{sentence_start(grid.place(note.onset))}: {words}.")
+    return lines if len(lines) <= _MOST else [*lines[:_MOST], f"And {len(lines) - _MOST} more."]
+
+
+def mistake_words(note: Note, judged: TakeNote, written: Label | None, heard: Label | None) -> str:
+    """What became of a note: "G in place of A♭ (the 13 in place of the ♭9)"."""
+    name = note.pitch.name.shown
+    degree = f" (the {shown_degree(written.degree)})" if written is not None and written.degree else ""
+    if judged.heard is None:
+        return f"{name}{degree} was not heard"
+    played = spell(judged.heard, 0).name.shown
+    if written is None or heard is None or not (written.degree and heard.degree):
+        return f"{played} in place of {name}"
+    return f"{played} in place of {name} (the {shown_degree(heard.degree)} in place of the {shown_degree(written.degree)})"
+
+
+def next_words(line: DueLine, take: Take) -> str:
+    """The one thing to work on next, with where it stands."""
+    trouble = work_next(line, take)
+    if trouble is None:
+        return "Nothing stands out. Play it faster, in another key, or from memory."
+    start, end = loop_of(line, trouble)
+    grid = BarGrid(line.solo)
+    first, last = (
+        grid.bars[grid.index_at(start)].number,
+        grid.bars[grid.index_at(end) - (grid.locate(end)[1] == 0)].number,
+    )
+    where = f"bar {first}" if first >= last else f"bars {first} to {last}"
+    return f"Next: loop {where} ({trouble_words(trouble)})."
+
+
+def trouble_words(trouble: Trouble) -> str:
+    """What went wrong in a phrase."""
+    parts = [
+        f"{number} {name}"
+        for number, name in (
+            (trouble.wrong, "wrong"),
+            (trouble.missed, "missed"),
+            (trouble.early, "early"),
+            (trouble.late, "late"),
+        )
+        if number
+    ]
+    return listed(parts) if parts else "all right"
+
+
+def sentence_start(words: str) -> str:
+    """Words at the beginning of a sentence."""
+    return words[:1].upper() + words[1:]

@@ -1,0 +1,111 @@
+"""How a take lay in time: early and late by place and by phrase, evenness, the swing of each pair of eighths."""
+
+from __future__ import annotations
+
+import statistics
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+
+from gavotte.practice.due import DueLine
+from gavotte.practice.take import Take, TakeNote, Verdict
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Note
+
+_HALF = Fraction(1, 2)
+_FEWEST = 4
+_SURE = 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class Lateness:
+    """How late the notes of a kind were: seconds in the middle (early: below 0), and how many notes said so."""
+
+    name: str
+    late: float
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class SwungPair:
+    """Two eighths in a beat: the bar they stand in, and how many times as long the first was as the second."""
+
+    bar: int
+    ratio: float
+
+
+@dataclass(frozen=True)
+class Timing:
+    """``places``: how late notes were on each beat and between the beats; ``spread``: seconds within which two thirds
+    of them lay; the swung ``pairs``; ``lengths``: how long notes sounded beside how long they are written, in the
+    middle.
+    """
+
+    places: tuple[Lateness, ...]
+    spread: float
+    pairs: tuple[SwungPair, ...]
+    lengths: float | None
+
+
+def timing_of(line: DueLine, take: Take) -> Timing:
+    """The timing of what was played rightly and heard surely."""
+    grid = BarGrid(line.solo)
+    heard = _heard(line, take)
+    places: dict[str, list[float]] = {}
+    for note, judged in heard:
+        assert judged.late is not None
+        bar, offset = grid.locate(note.onset)
+        number, beat = bar.meter.beat_at(offset)
+        name = f"beat {number + 1}" if offset == beat.offset else "between the beats"
+        places.setdefault(name, []).append(judged.late)
+    found = tuple(
+        Lateness(name, statistics.median(late), len(late))
+        for name, late in sorted(places.items())
+        if len(late) >= _FEWEST
+    )
+    late = [judged.late for _, judged in heard if judged.late is not None]
+    spread = _spread(late)
+    return Timing(found, spread, tuple(_pairs(grid, heard)), _lengths(heard, take))
+
+
+def _heard(line: DueLine, take: Take) -> list[tuple[Note, TakeNote]]:
+    return [
+        (note, judged)
+        for note, judged in zip(line.notes, take.notes, strict=True)
+        if judged.verdict is Verdict.RIGHT and judged.sure >= _SURE and judged.late is not None
+    ]
+
+
+def _spread(late: Sequence[float]) -> float:
+    """Half the width that holds the middle two thirds."""
+    if len(late) < _FEWEST:
+        return 0.0
+    cuts = statistics.quantiles(late, n=6)
+    return (cuts[-1] - cuts[0]) / 2
+
+
+def _pairs(grid: BarGrid, heard: Sequence[tuple[Note, TakeNote]]) -> list[SwungPair]:
+    pairs = []
+    for (first, a), (second, b), (third, c) in zip(heard, heard[1:], heard[2:], strict=False):
+        if second.onset - first.onset != _HALF or third.onset - second.onset != _HALF:
+            continue
+        bar, offset = grid.locate(first.onset)
+        _, beat = bar.meter.beat_at(offset)
+        if offset != beat.offset or beat.length != 1:
+            continue
+        assert a.seconds is not None
+        assert b.seconds is not None
+        assert c.seconds is not None
+        if c.seconds > b.seconds > a.seconds:
+            pairs.append(SwungPair(bar.number, (b.seconds - a.seconds) / (c.seconds - b.seconds)))
+    return pairs
+
+
+def _lengths(heard: Sequence[tuple[Note, TakeNote]], take: Take) -> float | None:
+    quarter = 60 / take.tempo if take.tempo else 0.5
+    shares = [
+        (judged.end - judged.seconds) / (float(note.duration) * quarter)
+        for note, judged in heard
+        if judged.end is not None and judged.seconds is not None and note.duration >= _HALF
+    ]
+    return statistics.median(shares) if len(shares) >= _FEWEST else None
