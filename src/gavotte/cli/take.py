@@ -34,7 +34,8 @@ def take_command(given: list[str]) -> int:
     parser = argparse.ArgumentParser(
         prog="gavotte take",
         description="Tell what became of the notes of SOLO in AUDIO: right, wrong, missed and added notes, and "
-        "how early or late each was. SOLO is what “gavotte label” reads; AUDIO a sound file, or a MIDI file as it was played.",
+        "how early or late each was. SOLO is what “gavotte label” reads; AUDIO a sound file, or a MIDI file as it was "
+        "played.",
     )
     parser.add_argument("solo", metavar="SOLO")
     parser.add_argument("audio", metavar="AUDIO")

@@ -169,6 +169,15 @@ class LibraryReader:
             f"WHERE t.deleted IS NULL ORDER BY t.{order} DESC, t.rowid DESC"
         )
 
+    def documents(self, table: str, owner: str | None = None) -> list[tuple[str, bytes]]:
+        """The documents of a table of practice that are not deleted, with their ids, in the order in which they were
+        added; only those of an ``owner`` where one is given. Raises LibraryError.
+        """
+        mine, values = ("", ()) if owner is None else (" AND owner=?", (owner,))
+        return self._rows(
+            f"SELECT id, document FROM {table} WHERE deleted IS NULL{mine} ORDER BY created, rowid", values
+        )
+
     def kept(self, kind: DocumentKind[ValueT]) -> ValueT | None:
         """The library's one document of a kind (its schools, its corrections), None where it has none yet.
 

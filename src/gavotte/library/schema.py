@@ -123,6 +123,20 @@ MIGRATIONS: tuple[Migration, ...] = (
     ) STRICT;
     """,
     _VOCABULARY,
+    "".join(
+        f"""
+    CREATE TABLE {table} (
+        id TEXT PRIMARY KEY,
+        owner TEXT NOT NULL,
+        document BLOB NOT NULL,
+        created TEXT NOT NULL,
+        modified TEXT NOT NULL,
+        deleted TEXT
+    ) STRICT;
+    CREATE INDEX {table}_by_owner ON {table} (owner);
+    """
+        for table in ("practice", "practice_log", "takes")
+    ),
 )
 """``MIGRATIONS[n]`` leads from version n to n + 1."""
 

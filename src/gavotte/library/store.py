@@ -117,6 +117,8 @@ class Library(LibraryReader):
             old = min((today - KEEP_DELETED).isoformat(), worked_since[0])
             db.execute("DELETE FROM licks WHERE deleted < ?", (old,))
             db.execute("DELETE FROM solos WHERE deleted < ?", (old,))
+            for table in ("practice", "practice_log", "takes"):
+                db.execute(f"DELETE FROM {table} WHERE deleted < ?", (old,))
             db.execute("DELETE FROM lines WHERE owner NOT IN (SELECT id FROM solos UNION ALL SELECT id FROM licks)")
 
     def _migrate(self, step: int) -> None:
@@ -323,6 +325,27 @@ class Library(LibraryReader):
                 "line=excluded.line",
                 lines,
             )
+
+    # -- practice -----------------------------------------------------------------------------------
+
+    def add_document(self, table: str, key: str, owner: str, document: bytes) -> None:
+        """Put a document into a table of practice. Raises LibraryError."""
+        now = _now().isoformat()
+        with self._writing() as db:
+            db.execute(f"INSERT INTO {table} VALUES (?,?,?,?,?,NULL)", (key, owner, document, now, now))
+
+    def save_document(self, table: str, key: str, document: bytes) -> None:
+        """Write one anew. Raises LibraryError where it is not there."""
+        with self._writing() as db:
+            done = db.execute(
+                f"UPDATE {table} SET document=?, modified=? WHERE id=?", (document, _now().isoformat(), key)
+            )
+            if done.rowcount == 0:
+                raise LibraryError("This is no longer in the library.")
+
+    def set_document_deleted(self, table: str, key: str, deleted: bool) -> None:
+        """Take one away, or put it back."""
+        self._set_deleted(table, key, _now().isoformat() if deleted else None)
 
     # -- what else is kept --------------------------------------------------------------------------
 

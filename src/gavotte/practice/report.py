@@ -103,7 +103,9 @@ def mistake_words(note: Note, judged: TakeNote, written: Label | None, heard: La
     played = spell(judged.heard, 0).name.shown
     if written is None or heard is None or not (written.degree and heard.degree):
         return f"{played} in place of {name}"
-    return f"{played} in place of {name} (the {shown_degree(heard.degree)} in place of the {shown_degree(written.degree)})"
+    return (
+        f"{played} in place of {name} (the {shown_degree(heard.degree)} in place of the {shown_degree(written.degree)})"
+    )
 
 
 def next_words(line: DueLine, take: Take) -> str:

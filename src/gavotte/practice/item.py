@@ -1,0 +1,93 @@
+"""What there is to practise: a piece of music with a goal, and what is remembered of it in each key."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from gavotte.solo.document import Solo
+from gavotte.workshop.keys import InKey, KeyOrder, in_one_of_all_keys, key_steps
+
+MOST_KEYS = 12
+
+
+class Kind(StrEnum):
+    """What a piece of music is to the one who practises it."""
+
+    SOLO = "solo"
+    PHRASE = "phrase"
+    LICK = "lick"
+    EXERCISE = "exercise"
+
+
+@dataclass(frozen=True, slots=True)
+class Memory:
+    """How well something is remembered: what the planner (``plan.py``) knows of it, times in ISO 8601 (UTC).
+
+    ``state`` 1 is being learned, 2 is known, 3 is being learned again; ``stability`` in days, ``difficulty`` 1 to 10.
+    """
+
+    state: int = 1
+    step: int | None = 0
+    stability: float | None = None
+    difficulty: float | None = None
+    due: str = ""
+    last: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Card:
+    """One key of an item: which of its keys it is (0 its own), the ``tempo`` reached (quarter notes a minute, 0 before
+    the first time), and how well it is remembered.
+    """
+
+    number: int
+    tempo: int = 0
+    memory: Memory = Memory()
+
+
+@dataclass(frozen=True)
+class PracticeItem:
+    """Something to practise: its ``music``, where it comes from, and its goal.
+
+    ``goal`` is the tempo to reach in quarter notes a minute, ``from_memory`` that it is to be played without the page,
+    ``words`` the goal in words. ``order`` says how its keys follow; there is a card for each key that is practised.
+    ``rests`` is True where it is not to be proposed for now.
+    """
+
+    name: str
+    kind: Kind
+    music: Solo
+    goal: int
+    cards: tuple[Card, ...] = (Card(0),)
+    order: KeyOrder = KeyOrder.CIRCLE
+    from_memory: bool = False
+    words: str = ""
+    source_id: str = ""
+    rests: bool = False
+
+    def in_key(self, number: int) -> InKey:
+        """The music in one of its keys."""
+        return in_one_of_all_keys(self.music, number, self.order)
+
+    def card(self, number: int) -> Card:
+        """What is known of one of its keys. Raises KeyError where that is not practised."""
+        found = next((card for card in self.cards if card.number == number), None)
+        if found is None:
+            raise KeyError(number)
+        return found
+
+    def with_card(self, card: Card) -> PracticeItem:
+        """The item with what is known now of one of its keys."""
+        return replace(self, cards=tuple(card if card.number == own.number else own for own in self.cards))
+
+    def with_keys(self, count: int) -> PracticeItem:
+        """The item in so many keys (1 to 12), the first in their order; what is known of them stays."""
+        known = {card.number: card for card in self.cards}
+        count = max(1, min(MOST_KEYS, count))
+        return replace(self, cards=tuple(known.get(number, Card(number)) for number in range(count)))
+
+    @property
+    def steps(self) -> tuple[int, ...]:
+        """How many semitones above its own each of the twelve keys lies."""
+        return key_steps(self.order)

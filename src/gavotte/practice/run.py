@@ -1,0 +1,146 @@
+"""A run: several passes through a piece of music, one after another without a gap, as one solo that is played.
+
+Each pass has its key and tempo, is played by the band and the soloist or left to the player, and shows all of its notes
+or only some: so a phrase climbs in tempo, goes through the keys, is answered, and fades from the page.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from fractions import Fraction
+
+from gavotte.practice.item import PracticeItem
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Note, Solo, TempoChange
+from gavotte.workshop.stacked import Block, stacked
+
+
+class Way(StrEnum):
+    """How a run goes through the music."""
+
+    ALONG = "along"
+    ANSWER = "answer"
+    KEYS = "keys"
+
+
+class Fading(StrEnum):
+    """What the page still shows while something is learned by heart."""
+
+    ALL = "all"
+    HALF = "half"
+    CHORDS = "chords"
+    STEP_BY_STEP = "step by step"
+
+
+@dataclass(frozen=True, slots=True)
+class RunWishes:
+    """How a run is wished: the way, how many passes (of each key), the first tempo and how much is added at each pass
+    (quarter notes a minute), up to ``most``; what fades; whether the soloist is heard.
+    """
+
+    way: Way = Way.ALONG
+    passes: int = 4
+    tempo: int = 100
+    step: int = 0
+    most: int = 400
+    fading: Fading = Fading.ALL
+    with_soloist: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Pass:
+    """One time through: from ``start`` to ``end`` of the run (quarter notes), the number of its key, its tempo, whether
+    the player plays (else listens), and how much of it is shown.
+    """
+
+    start: Fraction
+    end: Fraction
+    key: int
+    tempo: int
+    is_played: bool
+    fading: Fading
+
+
+@dataclass(frozen=True)
+class Run:
+    """``shown`` is what the page has, ``heard`` what sounds, ``passes`` what stands where, ``visible`` the ids of the
+    notes that are not to be hidden.
+    """
+
+    shown: Solo
+    heard: Solo
+    passes: tuple[Pass, ...]
+    visible: frozenset[str]
+
+    def pass_at(self, time: Fraction | float) -> int:
+        """The number of the pass at a time, from 0."""
+        return max(0, bisect_right([one.start for one in self.passes], time) - 1)
+
+    def played_notes(self) -> Solo:
+        """Only the notes that are the player's."""
+        return replace(self.shown, notes=_in_passes(self, True))
+
+
+MOST_PASSES = 40
+
+
+def run_of(item: PracticeItem, keys: Sequence[int], wishes: RunWishes) -> Run:
+    """A run through an item in some of its keys (numbers), one key after the other."""
+    blocks, plan = [], []
+    for place, number in enumerate(keys):
+        music = item.in_key(number)
+        for turn in range(max(1, wishes.passes)):
+            tempo = min(wishes.most, wishes.tempo + wishes.step * (turn if wishes.way is not Way.KEYS else place))
+            fading = _fading(wishes.fading, turn, wishes.passes)
+            heading = f"{music.key}, {tempo}" if len(keys) > 1 or wishes.step else f"{turn + 1}"
+            if wishes.way is Way.ANSWER:
+                blocks.append(Block(music.solo, (), f"{heading}: listen"))
+                plan.append((number, tempo, False, Fading.ALL))
+                heading = f"{heading}: answer"
+            blocks.append(Block(music.solo, (), heading))
+            plan.append((number, tempo, True, fading))
+    page, _ = stacked(blocks, item.name)
+    starts = [section.onset for section in page.sections]
+    ends = [*starts[1:], page.end if page.end > starts[-1] else starts[-1] + 4]
+    ends[-1] = BarGrid(page).bars[-1].end
+    passes = tuple(
+        Pass(start, end, number, tempo, is_played, fading)
+        for start, end, (number, tempo, is_played, fading) in zip(starts, ends, plan, strict=True)
+    )
+    changes = tuple(
+        TempoChange(one.start, Fraction(one.tempo))
+        for before, one in zip((None, *passes), passes, strict=False)
+        if before is not None and before.tempo != one.tempo
+    )
+    shown = replace(
+        page, tempo=Fraction(passes[0].tempo), tempo_changes=changes, form_end=passes[-1].end, title=item.name
+    )
+    run = Run(shown, shown, passes, frozenset())
+    heard = shown if wishes.with_soloist else replace(shown, notes=_in_passes(run, False))
+    return replace(run, heard=heard, visible=_visible(run))
+
+
+def _fading(wished: Fading, turn: int, passes: int) -> Fading:
+    if wished is not Fading.STEP_BY_STEP:
+        return wished
+    share = turn / max(1, passes - 1)
+    return Fading.ALL if share < 0.34 else Fading.HALF if share < 0.67 else Fading.CHORDS
+
+
+def _in_passes(run: Run, played: bool) -> tuple[Note, ...]:
+    return tuple(note for note in run.shown.notes if run.passes[run.pass_at(note.onset)].is_played is played)
+
+
+def _visible(run: Run) -> frozenset[str]:
+    """The notes that stay: all, those of every second bar, or none."""
+    grid = BarGrid(run.shown)
+    kept = set()
+    for note in run.shown.notes:
+        one = run.passes[run.pass_at(note.onset)]
+        bar = grid.index_at(note.onset) - grid.index_at(one.start)
+        if one.fading is Fading.ALL or (one.fading is Fading.HALF and bar % 2 == 0):
+            kept.add(note.id)
+    return frozenset(kept)
