@@ -16,7 +16,7 @@ from gavotte.formats.opening import MAX_FILE_BYTES
 from gavotte.practice.due import DueLine, due_line
 from gavotte.practice.hearing import hear_take
 from gavotte.practice.judging import take_of_notes
-from gavotte.practice.report import report_of
+from gavotte.practice.report import told_of
 from gavotte.practice.take import Take
 from gavotte.recording.decode import decode
 from gavotte.recording.errors import RecordingError
@@ -87,7 +87,8 @@ def _run(options: argparse.Namespace) -> int:
         if options.json:
             sys.stdout.write(json.dumps(_members(take, numbers), indent=1) + "\n")
         else:
-            sys.stdout.write("\n".join(report_of(line, take)) + "\n")
+            told = (f"{where}: {words}" if where else words for where, words in told_of(line, take))
+            sys.stdout.write("\n".join(told) + "\n")
         return DONE
     return SOME_FAILED
 

@@ -11,6 +11,7 @@ from pathlib import Path
 
 from gavotte.demo.arcade import begun_arcade
 from gavotte.demo.more_solos import MORE_LICKS, MORE_SOLOS, gravel_head
+from gavotte.demo.practice import add_practice
 from gavotte.demo.solos import DEMO_LICKS, DEMO_SOLOS
 from gavotte.labelling.labeller import labelled
 from gavotte.labelling.questions import number_to_look_at
@@ -18,6 +19,8 @@ from gavotte.library.backups import FOLDER as BACKUPS
 from gavotte.library.database import connect_to_read
 from gavotte.library.errors import LibraryError
 from gavotte.library.lock import FolderLock
+from gavotte.library.practising import FOLDER as TAKES
+from gavotte.library.practising import now_here
 from gavotte.library.reader import DATABASE
 from gavotte.library.recordings import DECODED
 from gavotte.library.recordings import FOLDER as RECORDINGS
@@ -27,7 +30,7 @@ from gavotte.solo.label import Label
 from gavotte.vocabulary.lick import keep_lick
 
 _OWN_FILES = ("gavotte.db", "gavotte.db-wal", "gavotte.db-shm", "gavotte.lock")
-_OWN_FOLDERS = (BACKUPS, RECORDINGS, DECODED)
+_OWN_FOLDERS = (BACKUPS, RECORDINGS, DECODED, TAKES)
 
 
 def _clear(folder: Path) -> None:
@@ -118,3 +121,4 @@ def build_demo(folder: Path, fresh: bool = False) -> None:
             solo_id, solo, labels = kept[which]
             notes = [note.id for note in solo.notes if first <= note.onset <= last]
             library.add_lick(keep_lick(solo, solo_id, labels, notes[0], notes[-1]))
+        add_practice(library, [(solo_id, solo) for solo_id, solo, _ in kept], now_here())

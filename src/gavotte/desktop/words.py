@@ -98,6 +98,9 @@ _COUNTED = {
     "beat": (QT_TRANSLATE_NOOP("Gavotte", "beat"), QT_TRANSLATE_NOOP("Gavotte", "beats")),
     "phrase": (QT_TRANSLATE_NOOP("Gavotte", "phrase"), QT_TRANSLATE_NOOP("Gavotte", "phrases")),
     "bar": (QT_TRANSLATE_NOOP("Gavotte", "bar"), QT_TRANSLATE_NOOP("Gavotte", "bars")),
+    "key": (QT_TRANSLATE_NOOP("Gavotte", "key"), QT_TRANSLATE_NOOP("Gavotte", "keys")),
+    "pass": (QT_TRANSLATE_NOOP("Gavotte", "pass"), QT_TRANSLATE_NOOP("Gavotte", "passes")),
+    "day": (QT_TRANSLATE_NOOP("Gavotte", "day"), QT_TRANSLATE_NOOP("Gavotte", "days")),
     "step": (QT_TRANSLATE_NOOP("Gavotte", "step"), QT_TRANSLATE_NOOP("Gavotte", "steps")),
     "chord symbol": (QT_TRANSLATE_NOOP("Gavotte", "chord symbol"), QT_TRANSLATE_NOOP("Gavotte", "chord symbols")),
 }

@@ -107,7 +107,10 @@ class Practising:
 
     def log(self) -> list[tuple[str, LogEntry]]:
         """The log, the latest first."""
-        return _read(LOG_DOCUMENT, self.library.documents("practice_log"))[::-1]
+        entries = _read(LOG_DOCUMENT, self.library.documents("practice_log"))
+        return sorted(
+            reversed(entries), key=lambda entry: datetime.fromisoformat(entry[1].at).timestamp(), reverse=True
+        )
 
     def add_entry(self, entry: LogEntry) -> str:
         """Write something into the log; gives its id."""

@@ -59,6 +59,9 @@ _SOON = timedelta(hours=20)
 _NEW_SHARE = 0.34
 """Share of the minutes that goes to what is new where other things are due."""
 
+_NEW_KEYS = 2
+"""So many keys of an item are begun on a day."""
+
 _PASSES, _ANSWERING = 8, 0.4
 _LEAST, _MOST = 1.0, 8.0
 
@@ -133,7 +136,7 @@ def today(
                         Planned(index, card.number, kind, length, chance, days)
                     )
     due.sort(key=lambda planned: planned.remembered or 0.0)
-    new.sort(key=lambda planned: (planned.number, planned.item))
+    new = _few_of_each(sorted(new, key=lambda planned: (planned.number, planned.item)), done)
     chosen = _within([*asked_for, *again], minutes, at_least=len(asked_for))
     left_over = minutes - sum(planned.minutes for planned in chosen)
     for_new = _NEW_SHARE * minutes if due else left_over
@@ -157,6 +160,19 @@ def waiting(items: Sequence[PracticeItem], now: datetime) -> int:
         for card in item.cards
         if (left := next_time(card, now)) is not None and left <= timedelta(0)
     )
+
+
+def _few_of_each(new: Sequence[Planned], done: set[tuple[int, int]]) -> list[Planned]:
+    """Only the first new keys of each item: what is begun today is to be known before more of it is begun."""
+    begun: dict[int, int] = {}
+    for item, _ in done:
+        begun[item] = begun.get(item, 0) + 1
+    kept = []
+    for planned in new:
+        if begun.get(planned.item, 0) < _NEW_KEYS:
+            begun[planned.item] = begun.get(planned.item, 0) + 1
+            kept.append(planned)
+    return kept
 
 
 def _within(planned: Sequence[Planned], minutes: float, at_least: int = 0) -> list[Planned]:

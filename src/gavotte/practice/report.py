@@ -30,15 +30,23 @@ def count_of(number: int, name: str, names: str = "") -> str:
     return f"{number} {name if number == 1 else names or name + 's'}"
 
 
-def report_of(line: DueLine, take: Take) -> list[str]:
-    """The whole report, line by line."""
+def told_of(line: DueLine, take: Take) -> list[tuple[str, str]]:
+    """The whole report as headings and words: the notes, their time, each mistake with its place, what comes next."""
     if take.sure < _LIKE:
         return [
-            "Little of what was heard is like what is written. Was another piece played, or is the line too quiet "
-            "beside the rest?"
+            (
+                "Notes",
+                "Little of what was heard is like what is written. Was another piece played, or is the line too quiet "
+                "beside the rest?",
+            )
         ]
     timing = timing_of(line, take)
-    return [summary(line, take), *timing_lines(take, timing), *mistake_lines(line, take), next_words(line, take)]
+    return [
+        ("Notes", summary(line, take)),
+        ("Time", " ".join(timing_lines(take, timing))),
+        *mistakes(line, take),
+        ("Next", next_words(line, take)),
+    ]
 
 
 def summary(line: DueLine, take: Take) -> str:
@@ -80,8 +88,8 @@ def timing_lines(take: Take, timing: Timing) -> list[str]:
     return lines
 
 
-def mistake_lines(line: DueLine, take: Take) -> list[str]:
-    """Each wrong or missed note, with what it would have been and what was heard in its place."""
+def mistakes(line: DueLine, take: Take) -> list[tuple[str, str]]:
+    """Each wrong or missed note: its place, and what it would have been and what was heard instead."""
     heard = labels_as_played(line, take)
     written = labelled(line.solo).labels
     labels = {note.id: label for note, label in zip(line.solo.notes, written, strict=True)}
@@ -90,8 +98,8 @@ def mistake_lines(line: DueLine, take: Take) -> list[str]:
     for note, judged in zip(line.notes, take.notes, strict=True):
         if judged.verdict is not Verdict.RIGHT and is_sure(judged):
             words = mistake_words(note, judged, labels.get(note.id), heard.get(note.id))
-            lines.append(f"{sentence_start(grid.place(note.onset))}: {words}.")
-    return lines if len(lines) <= _MOST else [*lines[:_MOST], f"And {len(lines) - _MOST} more."]
+            lines.append((sentence_start(grid.place(note.onset)), f"{words}."))
+    return lines if len(lines) <= _MOST else [*lines[:_MOST], ("", f"And {len(lines) - _MOST} more.")]
 
 
 def mistake_words(note: Note, judged: TakeNote, written: Label | None, heard: Label | None) -> str:

@@ -83,6 +83,12 @@ class Run:
         """Only the notes that are the player's."""
         return replace(self.shown, notes=_in_passes(self, True))
 
+    def page(self) -> Solo:
+        """What the page has while it is played: bars that are played by heart are empty."""
+        if len(self.visible) == len(self.shown.notes):
+            return self.shown
+        return replace(self.shown, notes=tuple(note for note in self.shown.notes if note.id in self.visible))
+
 
 MOST_PASSES = 40
 

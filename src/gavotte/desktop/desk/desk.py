@@ -14,12 +14,16 @@ from PyQt6.QtWidgets import QAbstractButton, QWidget
 from gavotte.desktop.command import Command
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import NOTHING, Follower, Update
+from gavotte.desktop.errands.to_practise import ToBePractised
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.paper.solo_sheet import sheet_of
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
+from gavotte.practice.item import Kind
+from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
+from gavotte.solo.moving import excerpt
 
 Hint = tuple[str, str]
 """Keys or mouse, and what they do: what the map of keys tells beside the commands."""
@@ -127,6 +131,31 @@ class Desk(QWidget):
     def has_sheet(self) -> bool:
         """Whether there is something to export."""
         return self.studio.session.solo is not None
+
+    @property
+    def has_to_practise(self) -> bool:
+        """Whether there is something here to be practised."""
+        solo = self.studio.session.solo
+        return solo is not None and bool(solo.notes)
+
+    def to_practise(self) -> ToBePractised | None:
+        """What of this desk is taken to be practised: what is selected of the open solo, or all of it."""
+        session = self.studio.session
+        solo, chosen = session.solo, session.selection.notes()
+        if solo is None or not solo.notes:
+            return None
+        if len(chosen) < 2:
+            return ToBePractised(solo.title, Kind.SOLO, solo, session.solo_id or "")
+        part = excerpt(solo, chosen[0], chosen[-1])
+        grid = BarGrid(solo)
+        first, last = (grid.locate(solo.note(note).onset)[0].number for note in (chosen[0], chosen[-1]))
+        where = (
+            translate("Gavotte", "bar {first}").format(first=first)
+            if first == last
+            else translate("Gavotte", "bars {first} to {last}").format(first=first, last=last)
+        )
+        name = translate("Gavotte", "{title}, {where}").format(title=solo.title, where=where)
+        return ToBePractised(name, Kind.PHRASE, part, session.solo_id or "")
 
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         """A heading, and keys that are no commands."""

@@ -14,6 +14,7 @@ from gavotte.desktop.errands.importing import Importer
 from gavotte.desktop.errands.indexer import Indexer
 from gavotte.desktop.errands.keeping import Keeping
 from gavotte.desktop.errands.library_edits import LibraryEdits
+from gavotte.desktop.errands.to_practise import ToPractise
 from gavotte.desktop.errands.to_the_bench import ToTheBench
 from gavotte.desktop.playback.deck import Deck
 from gavotte.desktop.playback.hearing import Hearing
@@ -52,4 +53,5 @@ class Studio:
     edits: LibraryEdits
     keeping: Keeping
     bench: ToTheBench
+    practice: ToPractise
     indexer: Indexer

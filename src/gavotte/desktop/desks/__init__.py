@@ -6,10 +6,20 @@ from gavotte.desktop.desk.desk import Desk
 from gavotte.desktop.desks.label.desk import LabelDesk
 from gavotte.desktop.desks.listen.desk import ListenDesk
 from gavotte.desktop.desks.phrases.desk import PhrasesDesk
+from gavotte.desktop.desks.practice.desk import PracticeDesk
 from gavotte.desktop.desks.shelf.desk import ShelfDesk
 from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
 from gavotte.desktop.desks.workshop.desk import WorkshopDesk
 from gavotte.desktop.desks.write.desk import WriteDesk
 
-DESKS: tuple[type[Desk], ...] = (ShelfDesk, ListenDesk, WriteDesk, LabelDesk, PhrasesDesk, VocabularyDesk, WorkshopDesk)
+DESKS: tuple[type[Desk], ...] = (
+    ShelfDesk,
+    ListenDesk,
+    WriteDesk,
+    LabelDesk,
+    PhrasesDesk,
+    VocabularyDesk,
+    WorkshopDesk,
+    PracticeDesk,
+)
 """The registry. Window, rail, menus, map of keys, palette and restoring all go through it."""

@@ -137,6 +137,10 @@ class LibraryEdits(QObject):
         save = self._library.save_lick
         self._do(words, partial(save, lick_id, now), partial(save, lick_id, before))
 
+    def step(self, words: str, do: Callable[[], None], undo: Callable[[], None], stack: QUndoStack) -> bool:
+        """Do something to the library as a step of what is worked on; False where it fails."""
+        return self._do(words, do, undo, stack)
+
     def _delete(self, name: str, do: Callable[[], None], undo: Callable[[], None]) -> None:
         if self._do(translate("Gavotte", "Delete {name}").format(name=name), do, undo):
             self.deleted.emit(translate("Gavotte", "{name} was deleted.").format(name=name))

@@ -131,6 +131,15 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
             enabled=lambda: len(selection.notes()) > 1,
         ),
         Command(
+            "edit.practise",
+            translate("Gavotte", "Practise it"),
+            lambda: studio.practice.add(window.desk.to_practise()),
+            ("Ctrl+Alt+P",),
+            edit,
+            1,
+            enabled=lambda: window.desk.has_to_practise,
+        ),
+        Command(
             "edit.details",
             translate("Gavotte", "Details of the solo…"),
             window.change_details,

@@ -37,6 +37,7 @@ from gavotte.desktop.errands.indexer import Indexer
 from gavotte.desktop.errands.keeping import Keeping
 from gavotte.desktop.errands.library_edits import LibraryEdits
 from gavotte.desktop.errands.recent import recent_solos, remember
+from gavotte.desktop.errands.to_practise import ToPractise
 from gavotte.desktop.errands.to_the_bench import ToTheBench
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.deck import Deck
@@ -160,6 +161,7 @@ class MainWindow(QMainWindow):
             edits=edits,
             keeping=Keeping(library, session, tape, activities, edits, asks, self),
             bench=ToTheBench(asks, self),
+            practice=ToPractise(library, edits, asks, self),
             indexer=Indexer(library, activities, self),
         )
 

@@ -62,6 +62,17 @@ def _workshop() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
+def _practice() -> tuple[QPainterPath, QPainterPath]:
+    """A round that climbs: the same way again, each time a little higher."""
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(3, 20)
+    line.cubicTo(12, 22, 22, 18, 18, 14.5)
+    line.cubicTo(14, 11.5, 5, 14, 7, 10.5)
+    line.cubicTo(8.5, 8, 13, 8.5, 16, 6.5)
+    solid.addEllipse(QPointF(18.6, 4.6), 2.6, 2.1)
+    return line, solid
+
+
 def _phrases() -> tuple[QPainterPath, QPainterPath]:
     """A line that breathes: two arches over the ground with a gap between them, and the peak over one."""
     line, solid = QPainterPath(), QPainterPath()
@@ -149,6 +160,7 @@ _DRAWINGS = {
     "phrases": _phrases,
     "vocabulary": _vocabulary,
     "workshop": _workshop,
+    "practice": _practice,
     "mark": _mark,
     "play": _play,
     "stop": _stop,

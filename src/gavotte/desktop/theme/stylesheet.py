@@ -52,6 +52,7 @@ QPushButton#tab:focus { color: $accent; }
 QListView, QTreeView, QPlainTextEdit { background: $well; border: 1px solid $rule; border-radius: 4px;
     outline: none; }
 QListView:focus { border-color: $accent; }
+QListView#strip { background: $chrome; border: none; }
 QListView::item { padding: 8px 12px; border-bottom: 1px solid $rule; }
 QListView::item:selected { background: $selection; color: $text; }
 QListView::item:hover { background: $chrome; }

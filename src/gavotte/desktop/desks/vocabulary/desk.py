@@ -28,6 +28,7 @@ from gavotte.desktop.desks.vocabulary.places_panel import PlacesPanel
 from gavotte.desktop.desks.vocabulary.players_panel import PlayersPanel
 from gavotte.desktop.desks.vocabulary.relatives_panel import RelativesPanel
 from gavotte.desktop.desks.vocabulary.search_panel import SearchPanel, known_tags
+from gavotte.desktop.errands.to_practise import ToBePractised
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
@@ -41,6 +42,7 @@ from gavotte.library.lines import EMPTY
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.library.relatives import Relative
 from gavotte.library.searching import answers, every_lick
+from gavotte.practice.item import Kind
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.corpus import bars_words
 from gavotte.vocabulary.following import Link
@@ -219,6 +221,14 @@ class VocabularyDesk(Desk):
 
     def zoom(self, by: int) -> None:
         self.studio.view.zoom_by(by)
+
+    @property
+    def has_to_practise(self) -> bool:
+        return self.view.lick is not None
+
+    def to_practise(self) -> ToBePractised | None:
+        lick = self.view.lick
+        return None if lick is None else ToBePractised(lick.name, Kind.LICK, lick.solo, self._lick_id or "")
 
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         return page_hints()

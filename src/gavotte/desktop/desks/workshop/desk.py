@@ -25,6 +25,7 @@ from gavotte.desktop.desks.workshop.results import Results
 from gavotte.desktop.desks.workshop.side import WorkshopSide
 from gavotte.desktop.desks.workshop.sources import Sources
 from gavotte.desktop.desks.workshop.working import Working
+from gavotte.desktop.errands.to_practise import ToBePractised
 from gavotte.desktop.errands.to_the_bench import TAKEN
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
@@ -33,6 +34,7 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.words import counted
 from gavotte.library.reader import LickEntry
+from gavotte.practice.item import Kind
 from gavotte.solo.document import Solo
 from gavotte.workshop.operation import Around, Step, Value, Values
 from gavotte.workshop.operations import OPERATIONS
@@ -218,6 +220,14 @@ class WorkshopDesk(Desk):
     @property
     def has_sheet(self) -> bool:
         return self.view.made is not None
+
+    @property
+    def has_to_practise(self) -> bool:
+        return self.view.concert is not None
+
+    def to_practise(self) -> ToBePractised | None:
+        made = self.view.concert
+        return None if made is None else ToBePractised(self.bench.there.name, Kind.EXERCISE, made)
 
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         return page_hints()

@@ -1,0 +1,60 @@
+"""What can be done at the Practice desk."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import TYPE_CHECKING
+
+from gavotte.desktop.command import Command
+from gavotte.desktop.desks.practice.words import ANSWERS
+from gavotte.desktop.translation import said, translate
+
+if TYPE_CHECKING:
+    from gavotte.desktop.desks.practice.desk import PracticeDesk
+
+
+def practice_commands(desk: PracticeDesk) -> tuple[Command, ...]:
+    """Playing, answering, takes, the log."""
+    menu, controls, side = (translate("Gavotte", "P&ractice"),), desk.controls, desk.side
+    hands = (desk.page, controls, desk.strip.list)
+
+    def has_run() -> bool:
+        return desk.made is not None
+
+    def has_take() -> bool:
+        return desk.take is not None
+
+    rows = (
+        (0, "record", translate("Gavotte", "Record a take, or stop"), ("R",), desk.record, has_run, (controls.record,),
+         hands),
+        (0, "next", translate("Gavotte", "What comes next today"), ("N",), desk.next, has_run, (controls.next,), hands),
+        (0, "stand", translate("Gavotte", "On the stand"), ("T",), desk.toggle_stand, has_run, (desk.stand,), hands),
+        (2, "work", translate("Gavotte", "Work on what the take says"), ("W",), desk.work_on_next, has_take,
+         (side.take.loop,), hands),
+        (2, "hear", translate("Gavotte", "Hear the take"), ("H",), desk.hear_take, has_take, (side.take.hear,), hands),
+        (2, "delete", translate("Gavotte", "Delete the take"), ("Delete",), desk.delete_take, has_take,
+         (side.take.delete,), (side.take.takes,)),
+        (2, "file", translate("Gavotte", "Judge a take from a file…"), ("Ctrl+Shift+J",), desk.choose_file, has_run,
+         (side.take.file,), (desk,)),
+        (3, "export", translate("Gavotte", "Export the log…"), ("Ctrl+Shift+L",), desk.export_log,
+         lambda: bool(desk.agenda.log), (side.log.export,), (desk,)),
+    )  # fmt: skip
+    made = [
+        Command(f"practice.{name}", words, run, keys, menu, part, at, enabled, buttons=buttons)
+        for part, name, words, keys, run, enabled, buttons, at in rows
+    ]
+    made += [
+        Command(
+            f"practice.answer_{int(answer)}",
+            said(words),
+            partial(desk.answer, answer),
+            (str(int(answer)),),
+            menu,
+            1,
+            hands,
+            lambda: desk.can_answer,
+            buttons=(controls.answers[answer],),
+        )
+        for answer, words in ANSWERS.items()
+    ]
+    return (*made, *side.commands("practice", menu, 4, desk, lambda: bool(desk.agenda.items)))

@@ -1,0 +1,90 @@
+"""What is reached with an instrument in the hands: three large controls, where the run is, and how it went."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+
+from gavotte.desktop.desks.practice.words import ANSWERS
+from gavotte.desktop.translation import said, translate
+from gavotte.desktop.widgets.elided import ElidedLabel
+from gavotte.practice.plan import Answer
+
+_HIGH = 48
+
+
+class Controls(QWidget):
+    """``play``, ``record`` and ``next`` are the large ones; ``answers`` by what they say.
+
+    Signal: ``answered(answer)``.
+    """
+
+    answered = pyqtSignal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("chrome")
+        self.play = QPushButton(translate("Gavotte", "Play"))
+        self.record = QPushButton(translate("Gavotte", "Record a take"))
+        self.next = QPushButton(translate("Gavotte", "Next"))
+        self.play.setObjectName("primary")
+        self.light = QLabel()
+        self.light.setObjectName("warning")
+        self.place = QLabel()
+        self.place.setObjectName("title")
+        self.detail = ElidedLabel()
+        self.detail.setObjectName("quietBody")
+        self.asked = QLabel(translate("Gavotte", "How did it go?"))
+        self.asked.setObjectName("heading")
+        self.answers: dict[Answer, QPushButton] = {}
+        for answer, words in ANSWERS.items():
+            button = QPushButton(said(words))
+            button.clicked.connect(lambda _, a=answer: self.answered.emit(a))
+            self.answers[answer] = button
+        self._lay_out()
+        self.show_answers(False)
+
+    def _lay_out(self) -> None:
+        for button in (self.play, self.record, self.next, *self.answers.values()):
+            button.setMinimumHeight(_HIGH)
+            button.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        self.play.setMinimumWidth(112)
+        told = QVBoxLayout()
+        told.setSpacing(0)
+        told.addWidget(self.place)
+        told.addWidget(self.detail)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(16, 8, 16, 8)
+        row.setSpacing(8)
+        row.addWidget(self.play)
+        row.addWidget(self.record)
+        row.addWidget(self.next)
+        row.addWidget(self.light, 0, Qt.AlignmentFlag.AlignVCenter)
+        row.addSpacing(8)
+        self._told = QWidget()
+        self._told.setLayout(told)
+        told.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(self._told, 1)
+        row.addStretch(0)
+        row.addWidget(self.asked)
+        for button in self.answers.values():
+            row.addWidget(button)
+
+    def show_answers(self, shown: bool) -> None:
+        """Ask how it went, or not; what comes next follows from the answer."""
+        self.asked.setVisible(shown)
+        self._told.setVisible(not shown)
+        self.next.setVisible(not shown)
+        for button in self.answers.values():
+            button.setVisible(shown)
+
+    def show_state(self, playing: bool, recording: bool, is_invented: bool = False) -> None:
+        """What is going on; ``is_invented`` where no microphone is open while it records."""
+        self.play.setText(translate("Gavotte", "Stop") if playing else translate("Gavotte", "Play"))
+        self.record.setText(
+            translate("Gavotte", "Stop recording") if recording else translate("Gavotte", "Record a take")
+        )
+        open_words = translate("Gavotte", "● The microphone is open")
+        self.light.setText(
+            "" if not recording else translate("Gavotte", "● An invented take") if is_invented else open_words
+        )

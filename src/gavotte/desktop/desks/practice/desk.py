@@ -1,0 +1,803 @@
+"""The Practice desk: what do I play today, how did it go? A plan, a run through one thing, takes, and the log."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import partial
+from pathlib import Path
+
+import numpy as np
+from numpy.typing import NDArray
+from PyQt6.QtCore import QElapsedTimer, QTimer
+from PyQt6.QtGui import QUndoStack
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from gavotte.desktop.command import Command
+from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desk.updates import Update
+from gavotte.desktop.desks.practice.agenda import Agenda
+from gavotte.desktop.desks.practice.commands import practice_commands
+from gavotte.desktop.desks.practice.controls import Controls
+from gavotte.desktop.desks.practice.file_dialogs import ask_for_sound, ask_where_log_goes
+from gavotte.desktop.desks.practice.practice_page import PracticePage
+from gavotte.desktop.desks.practice.recorder import Recorder
+from gavotte.desktop.desks.practice.side import PracticeSide
+from gavotte.desktop.desks.practice.strip import TodayStrip
+from gavotte.desktop.desks.practice.take_files import keep_sound, open_sound
+from gavotte.desktop.desks.practice.take_player import TakePlayer
+from gavotte.desktop.desks.practice.words import key_of, key_words, next_words
+from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.playback.microphone import CardMicrophone, Microphone, SimulatedMicrophone
+from gavotte.desktop.playback.playing import Played
+from gavotte.desktop.theme.palette import Palette
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
+from gavotte.desktop.widgets.header import Header, rule
+from gavotte.desktop.words import counted
+from gavotte.formats.whole_file import write_whole
+from gavotte.labelling.labeller import labelled
+from gavotte.library.practising import FOLDER, KeptTake
+from gavotte.practice.due import DueLine, due_line
+from gavotte.practice.focus import work_next
+from gavotte.practice.invented import Manner, invented_take
+from gavotte.practice.item import PracticeItem
+from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
+from gavotte.practice.plan import Answer, next_time
+from gavotte.practice.report import told_of
+from gavotte.practice.run import Run, Way, run_of
+from gavotte.practice.take import Take
+from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
+from gavotte.sounding.synth import FluidSynth, SynthError, find_soundfont
+from gavotte.sounding.timeline import DEFAULT_TEMPO
+from gavotte.steps import whole
+
+_FOLLOWED = Update.LIBRARY | Update.VIEW
+_FIRST_SHARE, _BACK = 0.6, 0.9
+_TAIL_MS = 700
+_LEAST_SECONDS = 2.0
+_LEAD_IN = 0.2
+_STAND_ZOOM = 1.45
+_BREAK_SECONDS = 25 * 60
+_NO_BREAKS = "practice/no_breaks"
+_CARED = "practice/cared"
+
+
+@dataclass(frozen=True)
+class _Made:
+    """A run with the labels of its notes, as it is to be read; ``of`` is what it was made of."""
+
+    run: Run
+    page: Solo
+    whole: Solo
+    labels: dict[str, Label]
+
+
+class PracticeDesk(Desk):
+    """``agenda`` knows what there is, ``made`` is the run on the stand, ``take`` the take that is looked at."""
+
+    kind = DeskKind("practice", QT_TRANSLATE_NOOP("Gavotte", "Practice"), "F8", follows=_FOLLOWED)
+
+    def __init__(self, studio: Studio) -> None:
+        super().__init__(studio)
+        self.agenda = Agenda(
+            studio.library, studio.edits, studio.practice.undo_stack, studio.settings, studio.activities, self
+        )
+        self.page = PracticePage(studio.engraver)
+        self.strip, self.controls, self.side = TodayStrip(), Controls(), PracticeSide()
+        self.recorder = Recorder(studio.library.folder / FOLDER, studio.activities, self)
+        self.player = TakePlayer(studio.settings, self)
+        self.simulated = SimulatedMicrophone(self)
+        self.stand = QPushButton(translate("Gavotte", "On the stand"))
+        self.stand.setCheckable(True)
+        self.stand.setToolTip(
+            translate("Gavotte", "Only the music and the large controls, to be read from farther away")
+        )
+        self._head = Header(self.stand)
+        self._nothing, self._body = QWidget(), QWidget()
+        self.made: _Made | None = None
+        self.take: KeptTake | None = None
+        self._take_id: str | None = None
+        self._takes: list[tuple[str, KeptTake]] = []
+        self._selected: tuple[str, ...] = ()
+        self._wanted: object = None
+        self._making = object()
+        self._spent, self._without_break = 0.0, 0.0
+        self._clock = QElapsedTimer()
+        self._recorded: DueLine | None = None
+        self._read_once = False
+        self._lay_out()
+        self._connect()
+
+    def _lay_out(self) -> None:
+        row = QHBoxLayout(self._body)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        left = QVBoxLayout()
+        left.setSpacing(0)
+        left.addWidget(self.page, 1)
+        left.addWidget(rule())
+        left.addWidget(self.controls)
+        row.addLayout(left, 1)
+        row.addWidget(self.side)
+        empty = QVBoxLayout(self._nothing)
+        empty.addStretch(1)
+        empty.setSpacing(12)
+        title = QLabel(translate("Gavotte", "There is nothing to practise yet."))
+        title.setObjectName("title")
+        text = QLabel(
+            translate("Gavotte", "Select a phrase at Label or Phrases, or choose a lick, and press {keys}.").format(
+                keys="Ctrl+Alt+P"
+            )
+        )
+        text.setObjectName("quietBody")
+        self.to_shelf = QPushButton(translate("Gavotte", "Go to the shelf"))
+        self.to_shelf.setObjectName("primary")
+        for widget in (title, text, self.to_shelf):
+            holder = QHBoxLayout()
+            holder.addStretch(1)
+            holder.addWidget(widget)
+            holder.addStretch(1)
+            empty.addLayout(holder)
+        empty.addStretch(1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self._head)
+        layout.addWidget(self.strip)
+        layout.addWidget(rule())
+        layout.addWidget(self._body, 1)
+        layout.addWidget(self._nothing, 1)
+
+    def _connect(self) -> None:
+        agenda, side, controls, recorder = self.agenda, self.side, self.controls, self.recorder
+        agenda.changed.connect(self._show_agenda)
+        agenda.chosen_changed.connect(self._put_on_stand)
+        self.strip.chosen.connect(agenda.choose)
+        self.strip.minutes_changed.connect(agenda.set_minutes)
+        self.to_shelf.clicked.connect(lambda: self.studio.asks.go("shelf"))
+        self.stand.toggled.connect(self._show_stand)
+        self.page.selection_wanted.connect(self.select)
+        self.page.zoom_wanted.connect(self.studio.view.zoom_by)
+        side.run.wishes_changed.connect(self._make_run)
+        side.run.item_changed.connect(self._change_item)
+        side.run.remove_wanted.connect(self.remove)
+        side.keys.chosen.connect(self._choose_key)
+        side.item_chosen.connect(self._ask_for)
+        side.left.connect(self.page.setFocus)
+        side.take.loop_wanted.connect(self.work_on_next)
+        side.take.chosen.connect(self._choose_take)
+        side.take.hear_wanted.connect(self.hear_take)
+        side.take.delete_wanted.connect(self.delete_take)
+        side.take.file_wanted.connect(self.choose_file)
+        side.log.entry_changed.connect(agenda.change_entry)
+        side.log.delete_wanted.connect(agenda.delete_entry)
+        side.log.export_wanted.connect(self.export_log)
+        controls.play.clicked.connect(lambda: self.studio.playing.toggle())
+        controls.record.clicked.connect(lambda: self.record())
+        controls.next.clicked.connect(lambda: self.next())
+        controls.answered.connect(self.answer)
+        recorder.level_changed.connect(lambda: side.take.meter.show_level(recorder.level))
+        recorder.stopped.connect(self._show_state)
+        recorder.taken.connect(self._taken)
+        recorder.failed.connect(self.studio.asks.notice)
+        self.player.changed.connect(self._show_takes)
+        self.player.failed.connect(self.studio.asks.notice)
+        self.studio.transport.playing_changed.connect(self._playing_changed)
+        self.studio.transport.playhead_moved.connect(self._follow)
+
+    # -- as a desk ----------------------------------------------------------------------------------
+
+    def commands(self) -> tuple[Command, ...]:
+        return practice_commands(self)
+
+    def focus(self) -> QWidget:
+        return self.page if self.agenda.items else self.to_shelf
+
+    def beside(self) -> QWidget:
+        return self.side.place_for_keys()
+
+    def escape(self) -> bool:
+        if self.recorder.is_recording:
+            self.stop_recording()
+            return True
+        if self.take is not None:
+            self._show_take(None)
+            return True
+        if self._selected:
+            self._selected = ()
+            self._show_selection(None)
+            return True
+        if self.stand.isChecked():
+            self.stand.setChecked(False)
+            return True
+        return False
+
+    @property
+    def undo_stack(self) -> QUndoStack:
+        return self.agenda.undo_stack
+
+    def played(self) -> Played:
+        return Played(self.page, self.music, lambda: self._selected, (self.strip.list, self.controls))
+
+    def music(self) -> Solo | None:
+        """What sounds: the band, and the soloist where the player listens."""
+        return None if self.made is None else self.made.run.heard if not self._selected else self.made.run.shown
+
+    def pages(self) -> tuple[QWidget, ...]:
+        return (self.page,)
+
+    def state(self) -> str:
+        due = self.agenda.due
+        return translate("Gavotte", "{number} due").format(number=due) if due else ""
+
+    def sheet(self) -> Sheet | None:
+        made, item = self.made, self.agenda.item
+        if made is None or item is None:
+            return None
+        labels = {note.id: made.labels[note.id] for note in made.whole.notes if note.id in made.labels}
+        return Sheet(made.whole, labels, item.words)
+
+    @property
+    def has_sheet(self) -> bool:
+        return self.made is not None
+
+    @property
+    def has_to_practise(self) -> bool:
+        return False
+
+    def hints(self) -> tuple[str, tuple[Hint, ...]]:
+        return page_hints()
+
+    def zoom(self, by: int) -> None:
+        self.studio.view.zoom_by(by)
+
+    def set_palette(self, palette: Palette) -> None:
+        self.page.set_palette(palette)
+        self.strip.set_palette(palette)
+        self.side.set_palette(palette)
+
+    def arrive(self, item: str, view: str) -> None:
+        """Put an item (its id) on the stand."""
+        self._read()
+        if item in self.agenda.items:
+            self._ask_for(item)
+
+    def enter(self) -> None:
+        self._read()
+        if self.agenda.chosen is None and not self.agenda.next() and self.agenda.items:
+            self.agenda.choose(next(iter(self.agenda.items)))
+        self.side.take.fill_sources()
+        if not self.studio.settings.value(_CARED, False, type=bool) and self.agenda.items:
+            self.studio.settings.setValue(_CARED, True)
+            self.studio.asks.notice(
+                translate(
+                    "Gavotte",
+                    "Keep headphones low enough to hear someone speak. Where playing hurts: stop, rest, and see a "
+                    "teacher or a doctor. Short breaks are proposed on the way.",
+                )
+            )
+
+    def leave(self) -> None:
+        self.stop_recording()
+        self.player.stop()
+
+    def close_down(self) -> None:
+        self.recorder.cancel()
+        self.player.stop()
+
+    def remembered(self) -> str:
+        return ",".join((self.side.page_shown, *self.side.run.kept_wishes()))
+
+    def recall(self, remembered: str) -> None:
+        page, *wishes = remembered.split(",")
+        if page in self.side.tabs:
+            self.side.show_page(page)
+        self.side.run.set_wishes(wishes)
+
+    def show_updates(self, changes: Update) -> None:
+        if changes & Update.LIBRARY or not self._read_once:
+            self._read(anew=True)
+        if changes & Update.VIEW:
+            self._zoom()
+            self._make_run()
+
+    def _read(self, anew: bool = False) -> None:
+        if anew or not self._read_once:
+            self._read_once = True
+            self.agenda.read()
+            self._list_takes()
+
+    # -- what is shown ------------------------------------------------------------------------------
+
+    def _show_agenda(self) -> None:
+        agenda = self.agenda
+        has = bool(agenda.items)
+        for part in (self._head, self.strip, self._body):
+            part.setVisible(has)
+        self._nothing.setVisible(not has)
+        if self.stand.isChecked():
+            self._show_stand(True)
+        none = translate("Gavotte", "Nothing more today. What was played comes back when it is about to be forgotten.")
+        self.strip.show_plan(agenda.plan, agenda.items, agenda.chosen, agenda.minutes, none)
+        self.side.show_items(agenda.items, agenda.chosen[0] if agenda.chosen is not None else None, agenda.now())
+        entries = [entry for _, entry in agenda.log]
+        self.side.log.show_log(agenda.log, minutes_by_day(entries), agenda.now().date())
+        self._show_item()
+        self.state_changed.emit()
+
+    def _show_item(self) -> None:
+        agenda, item = self.agenda, self.agenda.item
+        if item is None or agenda.chosen is None:
+            self._head.title.setText("")
+            self._head.about.setText("")
+            self.side.show_keys(None, 0)
+            return
+        number = agenda.chosen[1]
+        self._head.title.setText(item.name)
+        parts = [key_words(item, number), translate("Gavotte", "goal {tempo}").format(tempo=item.goal), item.words]
+        if item.from_memory:
+            parts.append(translate("Gavotte", "by heart"))
+        parts.append(next_words(next_time(item.card(number), agenda.now())))
+        self._head.about.setText(" · ".join(filter(None, parts)))
+        self.side.show_keys(item, number)
+        self.side.run.show_item(item, int(self.side.run.tempo.value()))
+
+    def _put_on_stand(self) -> None:
+        """Something else is on the stand."""
+        agenda, item = self.agenda, self.agenda.item
+        self.studio.transport.stop()
+        self.player.stop()
+        self._selected, self._spent = (), 0.0
+        self.controls.show_answers(False)
+        if item is not None and agenda.chosen is not None:
+            self.side.run.show_item(item, self.first_tempo(item, agenda.chosen[1]))
+        self._show_take(None)
+        self._list_takes()
+        self._show_agenda()
+        self._make_run()
+
+    def first_tempo(self, item: PracticeItem, number: int) -> int:
+        """The tempo a run begins at: a share of the goal at first, then by how the last time went."""
+        last = next((e for e in self.agenda.entries_of(self.agenda.chosen[0] if self.agenda.chosen else "")
+                     if e.number == number and e.tempo), None)  # fmt: skip
+        if last is None:
+            return max(30, round(_FIRST_SHARE * item.goal))
+        step = int(self.side.run.step.value()) or 4
+        if last.answer >= Answer.WELL:
+            return min(max(item.goal, last.tempo), last.tempo + step)
+        return last.tempo if last.answer == Answer.WITH_EFFORT else max(30, round(_BACK * last.tempo))
+
+    def _make_run(self) -> None:
+        """Work out the run anew, beside the interface."""
+        agenda, item = self.agenda, self.agenda.item
+        self.studio.activities.cancel(self._making)
+        if item is None or agenda.chosen is None:
+            self.made = None
+            self.page.clear()
+            self.studio.playing.refresh() if self.isVisible() else None
+            return
+        wishes, number = self.side.run.wishes, agenda.chosen[1]
+        keys = [card.number for card in item.cards] if wishes.way is Way.KEYS else [number]
+        if wishes.way is Way.KEYS and number in keys:
+            keys = keys[keys.index(number) :] + keys[: keys.index(number)]
+        shown = self.studio.view.shown
+
+        def work() -> _Made:
+            run = run_of(item, keys, wishes)
+            read = shown(run.shown)
+            page = read if len(run.visible) == len(run.shown.notes) else shown(run.page())
+            labels = dict(zip((note.id for note in read.notes), labelled(read).labels, strict=True))
+            return _Made(run, page, read, labels)
+
+        self.studio.activities.beside(
+            self._making, work, self._take_run, lambda error: self.studio.asks.notice(str(error))
+        )
+
+    def _take_run(self, made: _Made) -> None:
+        self.made, self._selected = made, ()
+        if self.take is None:
+            self.page.show_take({})
+            self.page.show_solo(made.page, made.labels)
+        if self.isVisible():
+            self.studio.playing.music_changed()
+        self._show_state()
+
+    def _zoom(self) -> None:
+        self.page.set_zoom(self.studio.view.zoom * (_STAND_ZOOM if self.stand.isChecked() else 1.0))
+
+    def _show_stand(self, on: bool) -> None:
+        has = bool(self.agenda.items)
+        self.strip.setVisible(has and not on)
+        self.side.setVisible(not on)
+        self._zoom()
+        self.page.setFocus()
+
+    def toggle_stand(self) -> None:
+        """Only the music and the large controls, or everything."""
+        self.stand.toggle()
+
+    # -- choosing -----------------------------------------------------------------------------------
+
+    def _ask_for(self, item_id: str) -> None:
+        self.agenda.ask_for(item_id)
+        self.agenda.choose(item_id)
+
+    def _choose_key(self, number: int) -> None:
+        if self.agenda.chosen is not None:
+            self.agenda.choose(self.agenda.chosen[0], number)
+
+    def next(self) -> None:
+        """Go on to what comes next today."""
+        if not self.agenda.next():
+            self.studio.asks.tell(translate("Gavotte", "Nothing more is planned today"))
+
+    def remove(self) -> None:
+        """No longer practise what is on the stand."""
+        if self.agenda.chosen is not None:
+            self.agenda.remove(self.agenda.chosen[0])
+
+    def _change_item(self, item: PracticeItem) -> None:
+        if self.agenda.chosen is not None:
+            words = translate("Gavotte", "Change the goal of “{name}”").format(name=item.name)
+            self.agenda.change(words, self.agenda.chosen[0], item)
+
+    def select(self, anchor: str, current: str) -> None:
+        """Select notes of the page (ids): they are played alone."""
+        if self.made is None:
+            return
+        places = self.made.whole.places
+        if anchor not in places or current not in places:
+            return
+        low, high = sorted((places[anchor], places[current]))
+        self._selected = tuple(note.id for note in self.made.whole.notes[low : high + 1])
+        self._show_selection(current, anchor)
+
+    def _show_selection(self, current: str | None, anchor: str | None = None) -> None:
+        self.page.set_selection(anchor or current, current, frozenset(self._selected))
+
+    # -- playing ------------------------------------------------------------------------------------
+
+    def _playing_changed(self, playing: bool) -> None:
+        if not self.isVisible():
+            return
+        if playing:
+            self._clock.start()
+            self.controls.show_answers(False)
+            self.player.stop()
+        elif self._clock.isValid():
+            spent = self._clock.elapsed() / 1000
+            self._clock.invalidate()
+            self._spent += spent
+            self._without_break += spent
+            if self._spent >= _LEAST_SECONDS:
+                self.controls.show_answers(True)
+            if self.recorder.is_recording:
+                # The last note rings on.
+                QTimer.singleShot(_TAIL_MS, self.recorder.end)
+            self._propose_break()
+        self._show_state()
+
+    def _propose_break(self) -> None:
+        if self._without_break < _BREAK_SECONDS or self.studio.settings.value(_NO_BREAKS, False, type=bool):
+            return
+        self._without_break = 0.0
+        self.studio.asks.notice(
+            translate("Gavotte", "That was 25 minutes of playing. Put the instrument down for a moment."),
+            translate("Gavotte", "Propose no breaks"),
+            lambda: self.studio.settings.setValue(_NO_BREAKS, True),
+        )
+
+    def _follow(self, time: float) -> None:
+        if not self.isVisible() or self.made is None:
+            return
+        run = self.made.run
+        number = run.pass_at(time)
+        one = run.passes[number]
+        counting = self.studio.transport.engine.is_counting_in
+        rate = self.studio.transport.rate
+        self.controls.place.setText(
+            translate("Gavotte", "Counting in")
+            if counting
+            else translate("Gavotte", "Your turn")
+            if one.is_played
+            else translate("Gavotte", "Listen")
+        )
+        words = translate("Gavotte", "Pass {number} of {count}, tempo {tempo}")
+        item = self.agenda.item
+        key = f"{key_words(item, one.key)} · " if item is not None and len(item.cards) > 1 else ""
+        self.controls.detail.setText(
+            key + words.format(number=number + 1, count=len(run.passes), tempo=round(one.tempo * rate))
+        )
+
+    def _show_state(self) -> None:
+        playing = self.studio.transport.is_playing
+        recording = self.recorder.is_recording
+        self.controls.show_state(playing, recording, self.simulated.is_open)
+        self.controls.record.setEnabled(self.made is not None and not self.recorder.is_judging)
+        if not playing:
+            self.controls.place.setText(translate("Gavotte", "Ready") if self.made is not None else "")
+            run = self.made.run if self.made is not None else None
+            words = translate("Gavotte", "{passes}, tempo {tempo}")
+            self.controls.detail.setText(
+                words.format(passes=counted(len(run.passes), "pass"), tempo=self._tempos(run))
+                if run is not None
+                else ""
+            )
+        self.state_changed.emit()
+
+    def _tempos(self, run: Run) -> str:
+        first, last = (round(run.passes[k].tempo * self.studio.transport.rate) for k in (0, -1))
+        return str(first) if first == last else f"{first} – {last}"
+
+    @property
+    def tempo_reached(self) -> int:
+        """The highest tempo of the run, at the speed it is played at."""
+        if self.made is None:
+            return 0
+        return round(max(one.tempo for one in self.made.run.passes) * self.studio.transport.rate)
+
+    def answer(self, answer: Answer) -> None:
+        """Say how it went: it is planned again, and what comes next is put on the stand."""
+        agenda, item = self.agenda, self.agenda.item
+        if item is None or agenda.chosen is None or not self.can_answer:
+            return
+        self.studio.transport.stop()
+        item_id, number = agenda.chosen
+        take = self.take if self.take is not None and self.take.item == item_id else None
+        agenda.answer(answer, self.tempo_reached, self._spent, take, key_of(item, number).tonic.shown)
+        self._spent = 0.0
+        self.controls.show_answers(False)
+        changed = agenda.items.get(item_id)
+        if changed is not None:
+            words = translate("Gavotte", "{name} in {key} {when}").format(
+                name=item.name,
+                key=key_words(item, number),
+                when=next_words(next_time(changed.card(number), agenda.now())),
+            )
+            self.studio.asks.tell(words)
+        if not agenda.next():
+            self._show_item()
+
+    @property
+    def can_answer(self) -> bool:
+        """Whether something was played that can be answered for."""
+        return self.controls.asked.isVisibleTo(self)
+
+    # -- takes --------------------------------------------------------------------------------------
+
+    def record(self) -> None:
+        """Record a take while the run goes, or stop recording."""
+        if self.recorder.is_recording:
+            self.stop_recording()
+            return
+        if self.made is None or self.recorder.is_judging:
+            return
+        self._show_take(None)
+        self._selected = ()
+        self._show_selection(None)
+        self.side.show_page("take")
+        wanted = self.side.take.wanted
+        if isinstance(wanted, Manner):
+            self._invent(wanted)
+        else:
+            self._begin(CardMicrophone(wanted, self))
+
+    def _invent(self, manner: Manner) -> None:
+        """Have a take invented, and record it as if it were played."""
+        made = self.made
+        assert made is not None
+        transport = self.studio.transport
+        swing, rate = transport.swing_used(made.run.shown), transport.rate
+        played, seed = made.run.played_notes(), uuid.uuid4().int % 10_000
+
+        def work() -> NDArray[np.int16]:
+            synth = FluidSynth(find_soundfont())
+            return whole(invented_take(played, swing, rate, _LEAD_IN, manner, synth, seed))
+
+        def begin(samples: NDArray[np.int16]) -> None:
+            if self.made is made and not self.recorder.is_recording:
+                self.simulated.prepare(samples)
+                self._begin(self.simulated)
+
+        def fail(error: Exception) -> None:
+            if isinstance(error, SynthError):
+                self.studio.asks.notice(str(error))
+
+        words = translate("Gavotte", "Inventing a take")
+        self.studio.activities.beside(self.simulated, work, begin, fail, words)
+
+    def _begin(self, source: Microphone) -> None:
+        made = self.made
+        assert made is not None
+        line = due_line(made.run.played_notes())
+        self._recorded = line
+        if self.recorder.begin(source, line, self._asked_tempo(made.run)):
+            if self.studio.transport.is_playing:
+                self.studio.transport.stop()
+            self.studio.playing.play()
+        self._show_state()
+
+    def _asked_tempo(self, run: Run) -> float:
+        return float(run.shown.tempo or DEFAULT_TEMPO) * self.studio.transport.rate
+
+    def stop_recording(self) -> None:
+        """Stop recording; what was recorded is judged."""
+        if self.recorder.is_recording:
+            self.studio.transport.stop()
+            self.recorder.end()
+
+    def choose_file(self) -> None:
+        """Judge a take that was recorded elsewhere."""
+        if self.made is None or self.recorder.is_judging:
+            return
+        path = ask_for_sound(self, self.studio.settings)
+        if path is not None:
+            self.take_file(path)
+
+    def take_file(self, path: Path) -> None:
+        """Judge the take in a sound file."""
+        made = self.made
+        if made is None:
+            return
+        line = due_line(made.run.played_notes())
+        self._recorded = line
+        tempo = self._asked_tempo(made.run)
+        open_sound(
+            self.studio.activities,
+            self.recorder,
+            path,
+            self.studio.library.folder / "decoded",
+            lambda samples: self.recorder.judge_file(samples, line, tempo),
+            self.studio.asks.notice,
+        )
+
+    def _taken(self, take: Take, path: Path | None, remarks: tuple[str, ...]) -> None:
+        """A take was judged: show it, and keep it."""
+        agenda, line = self.agenda, self._recorded
+        for remark in remarks:
+            self.studio.asks.notice(remark)
+        if agenda.chosen is None or line is None:
+            return
+        item_id, number = agenda.chosen
+        kept = KeptTake(item_id, number, agenda.now().isoformat(timespec="seconds"), line.solo, take)
+        self._show_take(kept)
+        if path is None:
+            self._keep_take(kept)
+            return
+        name = f"{path.stem}.flac"
+        keep_sound(
+            self.studio.activities,
+            self,
+            path,
+            path.with_name(name),
+            lambda: self._keep_take(replace(kept, sound=name)),
+            self.studio.asks.notice,
+        )
+
+    def _keep_take(self, kept: KeptTake) -> None:
+        taken: list[str] = []
+
+        def do() -> None:
+            if taken:
+                self.agenda.kept.restore_take(taken[0])
+            else:
+                taken.append(self.agenda.kept.add_take(kept))
+
+        words = translate("Gavotte", "Keep a take")
+        self.studio.edits.step(words, do, lambda: self.agenda.kept.delete_take(taken[0]), self.undo_stack)
+        if taken and self.take is not None and self.take.at == kept.at:
+            self.take, self._take_id = kept, taken[0]
+        self._list_takes()
+
+    def _list_takes(self) -> None:
+        chosen = self.agenda.chosen
+        self._takes = self.agenda.kept.takes(chosen[0]) if chosen is not None else []
+        if self._take_id is not None and self._take_id not in {name for name, _ in self._takes}:
+            self._show_take(None)
+        self._show_takes()
+
+    def _show_takes(self) -> None:
+        self.side.take.show_takes(self._takes, self.agenda.item, self._take_id)
+        self.side.take.hear.setText(
+            translate("Gavotte", "Silence") if self.player.is_playing else translate("Gavotte", "Hear it")
+        )
+        self.side.show_number("take", len(self._takes))
+
+    def _choose_take(self, take_id: str) -> None:
+        kept = next((kept for name, kept in self._takes if name == take_id), None)
+        if kept is not None:
+            self._show_take(kept, take_id)
+
+    def _show_take(self, kept: KeptTake | None, take_id: str | None = None) -> None:
+        """Show a take on the page and in words; None shows the run again."""
+        before, self.take, self._take_id = self.take, kept, take_id
+        panel = self.side.take
+        if kept is None:
+            panel.show_report((), False)
+            self._show_takes()
+            if before is not None and self.made is not None:
+                self.page.show_take({})
+                self.page.show_solo(self.made.page, self.made.labels)
+            return
+        self._show_takes()
+        shown = self.studio.view.shown
+
+        def work() -> tuple[Solo, dict[str, Label], list[tuple[str, str]], bool]:
+            line = due_line(kept.music)
+            read = shown(kept.music)
+            labels = dict(zip((note.id for note in read.notes), labelled(read).labels, strict=True))
+            return read, labels, told_of(line, kept.take), work_next(line, kept.take) is not None
+
+        def take(found: tuple[Solo, dict[str, Label], list[tuple[str, str]], bool]) -> None:
+            if self.take is None or self.take.at != kept.at:
+                return
+            read, labels, lines, can_loop = found
+            self.page.show_solo(read, labels)
+            self.page.show_take({note.note: note for note in kept.take.notes})
+            panel.show_report(lines, can_loop and self._is_of_run(kept))
+
+        self.studio.activities.beside(panel, work, take, lambda error: self.studio.asks.notice(str(error)))
+
+    def _is_of_run(self, kept: KeptTake) -> bool:
+        """Whether a take was of the run that is on the stand."""
+        return self.made is not None and all(note.id in self.made.run.shown.places for note in kept.music.notes)
+
+    def work_on_next(self) -> None:
+        """Loop what the take says is to be worked on next."""
+        kept = self.take
+        if kept is None or self.made is None or not self._is_of_run(kept):
+            return
+        line = due_line(kept.music)
+        trouble = work_next(line, kept.take)
+        if trouble is None:
+            return
+        first, last = line.notes[trouble.first].id, line.notes[trouble.last].id
+        self._show_take(None)
+        self.select(first, last)
+        self.studio.transport.set_loop(True)
+        self.studio.playing.play()
+
+    def hear_take(self) -> None:
+        """Hear the take that is looked at, or stop it."""
+        if self.player.is_playing:
+            self.player.stop()
+            return
+        if self.take is None or not self.take.sound:
+            self.studio.asks.tell(translate("Gavotte", "No sound was kept with this take"))
+            return
+        self.studio.transport.stop()
+        self.player.play(self.studio.library.folder / FOLDER / self.take.sound)
+
+    def delete_take(self) -> None:
+        """Delete the take that is looked at."""
+        take_id, kept = self._take_id, self.agenda.kept
+        if take_id is not None:
+            self.player.stop()
+            words = translate("Gavotte", "Delete a take")
+            restore: Callable[[], None] = partial(kept.restore_take, take_id)
+            self.studio.edits.step(words, partial(kept.delete_take, take_id), restore, self.undo_stack)
+            self._list_takes()
+
+    # -- the log ------------------------------------------------------------------------------------
+
+    def export_log(self) -> None:
+        """Write the log as a table or a text."""
+        entries = [entry for _, entry in self.agenda.log]
+        path = ask_where_log_goes(self, self.studio.settings)
+        if path is None:
+            return
+        text = as_markdown(entries) if path.suffix.lower() == ".md" else as_csv(entries)
+        self.studio.activities.beside(
+            self.side.log,
+            lambda: write_whole(path, text.encode()),
+            lambda _: self.studio.asks.tell(
+                translate("Gavotte", "The log is written to {name}").format(name=path.name)
+            ),
+            lambda error: self.studio.asks.notice(
+                translate("Gavotte", "The log can't be written to {name}: {error}").format(name=path.name, error=error)
+            ),
+            apart=True,
+        )

@@ -1,0 +1,191 @@
+"""Taking a take: the microphone is open while the run goes, it is listened to on the way, and judged at the end."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Generator
+from pathlib import Path
+
+import numpy as np
+from numpy.typing import NDArray
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from gavotte.desktop.activity import Activities
+from gavotte.desktop.playback.microphone import Microphone
+from gavotte.desktop.translation import translate
+from gavotte.practice.due import DueLine
+from gavotte.practice.hearing import PIECE_SECONDS, Piece, hear_piece, hear_take, joined, judged_by_ear, taker_of
+from gavotte.practice.judging import nothing_of
+from gavotte.practice.take import Take
+from gavotte.recording.capture import Capture
+from gavotte.recording.draft import Player
+from gavotte.recording.errors import RecordingError
+from gavotte.steps import scaled
+
+_BEHIND = 0.6
+"""Seconds that must have been recorded past a piece before it is listened to."""
+
+
+class Recorder(QObject):
+    """Records into the folder of takes. ``level`` is how loud it is now, 0 to 1.
+
+    Signals: ``level_changed``; ``taken(take, path, remarks)``, judged, with the file of its samples (None where it has
+    none here); ``failed(message)``, something went wrong; ``stopped``, the source is closed.
+    """
+
+    level_changed = pyqtSignal()
+    taken = pyqtSignal(object, object, object)
+    failed = pyqtSignal(str)
+    stopped = pyqtSignal()
+
+    def __init__(self, folder: Path, activities: Activities, parent: QObject) -> None:
+        super().__init__(parent)
+        self._folder, self._activities = folder, activities
+        self._source: Microphone | None = None
+        self._capture: Capture | None = None
+        self._line: DueLine | None = None
+        self._player: Player | None = None
+        self._tempo: float | None = None
+        self._pieces: list[Piece] = []
+        self._listening_for = QObject(self)
+        self.level = 0.0
+
+    @property
+    def is_recording(self) -> bool:
+        """Whether the microphone is open."""
+        return self._source is not None
+
+    @property
+    def is_judging(self) -> bool:
+        """Whether a take is being judged."""
+        return bool(self._activities.of(self))
+
+    def begin(self, source: Microphone, line: DueLine, tempo: float) -> bool:
+        """Record from a source, what is to be played at a tempo (quarter notes a minute); False where that fails."""
+        self.cancel()
+        try:
+            self._capture = Capture(self._folder / f"{uuid.uuid4().hex}.part")
+        except OSError as error:
+            words = translate(
+                "Gavotte", "No take can be recorded in {folder}: {error}. Make room, or allow writing there."
+            )
+            self.failed.emit(words.format(folder=self._folder, error=error.strerror or error))
+            return False
+        self._line, self._tempo, self._pieces = line, tempo, []
+        self._player = taker_of(line)
+        source.heard.connect(self._take_in)
+        source.stopped.connect(self._lost)
+        self._source = source
+        if not source.open():
+            self._let_go()
+            self._drop_file()
+            return False
+        return True
+
+    def _take_in(self, block: NDArray[np.int16]) -> None:
+        if self._capture is None:
+            return
+        try:
+            self._capture.append(block)
+        except RecordingError as error:
+            self.failed.emit(str(error))
+            self.end()
+            return
+        self.level = float(np.abs(block.astype(np.int32)).max()) / 32767 if len(block) else 0.0
+        self.level_changed.emit()
+        self._listen_on_the_way()
+
+    def _listen_on_the_way(self) -> None:
+        """Listen to the next piece as soon as it is whole: then little is left to be heard at the end."""
+        capture, player, number = self._capture, self._player, len(self._pieces)
+        until = (number + 1) * PIECE_SECONDS
+        if capture is None or player is None or capture.seconds < until + _BEHIND:
+            return
+        if self._activities.of(self._listening_for):
+            return
+        samples = capture.samples()
+        self._activities.walk(
+            self._listening_for,
+            lambda: hear_piece(samples, player, until - PIECE_SECONDS, until),
+            self._pieces.append,
+            lambda _: None,
+            "",
+            lambda: None,
+        )
+
+    def _lost(self, message: str) -> None:
+        self.failed.emit(message)
+        self.end()
+
+    def end(self) -> None:
+        """Close the microphone, and judge what was recorded."""
+        if self._source is None:
+            return
+        self._let_go()
+        capture, line, player, tempo = self._capture, self._line, self._player, self._tempo
+        if capture is None or line is None or player is None:
+            return
+        capture.close()
+        known = list(self._pieces)
+        self._activities.cancel(self._listening_for)
+        remarks = capture.remarks()
+
+        def steps() -> Generator[float, None, Take]:
+            samples, pieces = capture.samples(), list(known)
+            start, end = len(pieces) * PIECE_SECONDS, capture.seconds
+            if end - start > 0.1 or not pieces:
+                if end < 0.3:
+                    return nothing_of(line, tempo)
+                count = max(1, round((end - start) / PIECE_SECONDS))
+                for k in range(count):
+                    a, b = start + (end - start) * k / count, start + (end - start) * (k + 1) / count
+                    work = hear_piece(samples, player, a, b)
+                    pieces.append((yield from scaled(work, 0.9 * k / count, 0.9 * (k + 1) / count)))
+            return (yield from scaled(judged_by_ear(joined(pieces), line, tempo), 0.9, 1.0))
+
+        self._activities.walk(
+            self,
+            steps,
+            lambda take: self.taken.emit(take, capture.path, remarks),
+            self._not_judged,
+            translate("Gavotte", "Listening to the take"),
+            self._drop_file,
+        )
+
+    def _not_judged(self, error: Exception) -> None:
+        self.failed.emit(translate("Gavotte", "The take can't be judged: {error}").format(error=error))
+
+    def judge_file(self, samples: NDArray[np.int16], line: DueLine, tempo: float) -> None:
+        """Judge a take that was recorded elsewhere."""
+        self._activities.walk(
+            self,
+            lambda: hear_take(samples, line, tempo),
+            lambda take: self.taken.emit(take, None, ()),
+            self._not_judged,
+            translate("Gavotte", "Listening to the take"),
+            lambda: None,
+        )
+
+    def cancel(self) -> None:
+        """Throw away what is recorded or judged just now."""
+        self._activities.cancel(self)
+        self._activities.cancel(self._listening_for)
+        if self._source is not None:
+            self._let_go()
+            self._drop_file()
+
+    def _let_go(self) -> None:
+        source, self._source = self._source, None
+        if source is not None:
+            source.heard.disconnect(self._take_in)
+            source.stopped.disconnect(self._lost)
+            source.close()
+        self.level = 0.0
+        self.level_changed.emit()
+        self.stopped.emit()
+
+    def _drop_file(self) -> None:
+        capture, self._capture = self._capture, None
+        if capture is not None:
+            capture.close()
+            capture.path.unlink(missing_ok=True)

@@ -1,0 +1,79 @@
+"""The words of the Practice desk."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
+from gavotte.desktop.words import counted
+from gavotte.practice.invented import Manner
+from gavotte.practice.item import Kind, PracticeItem
+from gavotte.practice.plan import Answer, Planned, Why
+from gavotte.practice.run import Fading, Way
+from gavotte.theory.key import Key
+
+ANSWERS = {
+    Answer.NOT_YET: QT_TRANSLATE_NOOP("Gavotte", "Not yet"),
+    Answer.WITH_EFFORT: QT_TRANSLATE_NOOP("Gavotte", "With effort"),
+    Answer.WELL: QT_TRANSLATE_NOOP("Gavotte", "Well"),
+    Answer.WITH_EASE: QT_TRANSLATE_NOOP("Gavotte", "With ease"),
+}
+WAYS = {
+    Way.ALONG: QT_TRANSLATE_NOOP("Gavotte", "Play along"),
+    Way.ANSWER: QT_TRANSLATE_NOOP("Gavotte", "Listen and answer"),
+    Way.KEYS: QT_TRANSLATE_NOOP("Gavotte", "Through the keys"),
+}
+FADINGS = {
+    Fading.ALL: QT_TRANSLATE_NOOP("Gavotte", "All notes shown"),
+    Fading.HALF: QT_TRANSLATE_NOOP("Gavotte", "Every second bar shown"),
+    Fading.CHORDS: QT_TRANSLATE_NOOP("Gavotte", "Only the chords shown"),
+    Fading.STEP_BY_STEP: QT_TRANSLATE_NOOP("Gavotte", "Less at each pass"),
+}
+MANNERS = {
+    Manner.CLEAN: QT_TRANSLATE_NOOP("Gavotte", "Invented take, clean"),
+    Manner.RUSHED: QT_TRANSLATE_NOOP("Gavotte", "Invented take, rushed"),
+    Manner.WRONG_NOTES: QT_TRANSLATE_NOOP("Gavotte", "Invented take, wrong notes"),
+    Manner.STOPPED: QT_TRANSLATE_NOOP("Gavotte", "Invented take, stopped half-way"),
+}
+KINDS = {
+    Kind.SOLO: QT_TRANSLATE_NOOP("Gavotte", "Solo"),
+    Kind.PHRASE: QT_TRANSLATE_NOOP("Gavotte", "Phrase"),
+    Kind.LICK: QT_TRANSLATE_NOOP("Gavotte", "Lick"),
+    Kind.EXERCISE: QT_TRANSLATE_NOOP("Gavotte", "Exercise"),
+}
+_WHYS = {
+    Why.ASKED: QT_TRANSLATE_NOOP("Gavotte", "asked for"),
+    Why.AGAIN: QT_TRANSLATE_NOOP("Gavotte", "once more today"),
+    Why.NEW: QT_TRANSLATE_NOOP("Gavotte", "new"),
+}
+
+
+def key_of(item: PracticeItem, number: int) -> Key:
+    """The key with a number among an item's."""
+    return item.in_key(number).key
+
+
+def key_words(item: PracticeItem, number: int) -> str:
+    """The key with a number among an item's, in words."""
+    return key_of(item, number).tonic.shown
+
+
+def why_words(planned: Planned) -> str:
+    """Why something is on the list of today."""
+    if planned.why is not Why.DUE:
+        return said(_WHYS[planned.why])
+    if planned.days > 1:
+        return translate("Gavotte", "due for {days}").format(days=counted(planned.days, "day"))
+    return translate("Gavotte", "due")
+
+
+def next_words(left: timedelta | None) -> str:
+    """When something comes back."""
+    if left is None:
+        return ""
+    if left <= timedelta(0):
+        return translate("Gavotte", "due")
+    days = round(left / timedelta(days=1))
+    if days < 1:
+        return translate("Gavotte", "comes back today")
+    return translate("Gavotte", "comes back in {days}").format(days=counted(days, "day"))

@@ -1,0 +1,88 @@
+"""Invented takes: a line as somebody might play it who rushes, misses, or stops; the stand-in for a microphone."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Generator
+from dataclasses import replace
+from enum import StrEnum
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from gavotte.solo.document import Note, Solo
+from gavotte.sounding.engine import Engine
+from gavotte.sounding.events import Voice
+from gavotte.sounding.performance import perform
+from gavotte.sounding.synth import SAMPLE_RATE, Synth
+from gavotte.theory.pitch import spell
+
+
+class Manner(StrEnum):
+    """How an invented take is played."""
+
+    CLEAN = "clean"
+    RUSHED = "rushed"
+    WRONG_NOTES = "wrong notes"
+    STOPPED = "stopped half-way"
+
+
+_UNEVEN = 0.008
+_RUSH = 0.06
+_WRONG, _MISSED = 0.12, 0.06
+_BLOCK = 4410
+_RING = 0.6
+
+
+def flawed(solo: Solo, manner: Manner, seed: int) -> Solo:
+    """The notes that are played of a solo: some are others, some missing, or the end is."""
+    chance = random.Random(seed)
+    notes = solo.notes
+    if manner is Manner.STOPPED:
+        notes = notes[: max(1, len(notes) // 2)]
+    if manner is Manner.WRONG_NOTES:
+        played: list[Note] = []
+        for note in notes:
+            roll = chance.random()
+            if roll < _MISSED:
+                continue
+            pitch = spell(note.pitch.midi + chance.choice((-2, -1, 1, 2)), 0) if roll < _MISSED + _WRONG else note.pitch
+            played.append(replace(note, pitch=pitch))
+        notes = tuple(played)
+    return replace(solo, notes=notes)
+
+
+def invented_take(
+    solo: Solo, swing: Fraction, rate: float, lead: float, manner: Manner, synth: Synth, seed: int = 1
+) -> Generator[float, None, NDArray[np.int16]]:
+    """A take of a solo's notes as sound: 16-bit stereo at 44,100 Hz, bar 1 after ``lead`` seconds, at a share of its
+    tempo; yields the share that is done.
+    """
+    chance = random.Random(seed)
+    performance, _ = perform(flawed(solo, manner, seed), swing)
+    sounds = [sound for sound in performance.sounds if sound.voice is Voice.SOLO]
+    length = max(0.1, performance.end - performance.start)
+    moved = []
+    for sound in sounds:
+        part = sound.start - performance.start
+        by = chance.gauss(0, _UNEVEN) - (_RUSH * part * part / (2 * length) if manner is Manner.RUSHED else 0.0)
+        start = max(performance.start, sound.start + by)
+        moved.append(replace(sound, start=start, end=max(start + 0.03, sound.end + by)))
+    moved.sort(key=lambda sound: sound.start)
+    engine = Engine(synth)
+    for voice in Voice:
+        engine.level(voice, 0.9 if voice is Voice.SOLO else 0.0)
+    engine.set_rate(rate)
+    # What is read here is no player's own tempo: it is put into the samples.
+    engine.start(replace(performance, sounds=tuple(moved)), performance.start, performance.end)
+    seconds = length / rate + _RING
+    blocks = [np.zeros((max(0, round((lead + performance.start / rate) * SAMPLE_RATE)), 2), np.float32)]
+    number = max(1, int(seconds * SAMPLE_RATE / _BLOCK))
+    for k in range(number):
+        blocks.append(engine.read(_BLOCK))
+        yield k / number
+    sound_made = np.concatenate(blocks)
+    loudest = float(np.abs(sound_made).max()) if len(sound_made) else 0.0
+    hiss = np.random.default_rng(seed).normal(0, 0.0008, sound_made.shape)
+    return np.asarray((sound_made * (0.6 / max(0.01, loudest)) + hiss) * 32767, np.int16)
