@@ -108,9 +108,10 @@ class Practising:
     def log(self) -> list[tuple[str, LogEntry]]:
         """The log, the latest first."""
         entries = _read(LOG_DOCUMENT, self.library.documents("practice_log"))
-        return sorted(
-            reversed(entries), key=lambda entry: datetime.fromisoformat(entry[1].at).timestamp(), reverse=True
-        )
+        # Of those of one moment the one that was added last comes first.
+        latest = list(enumerate(entries))
+        latest.sort(key=lambda one: (datetime.fromisoformat(one[1][1].at).timestamp(), one[0]), reverse=True)
+        return [entry for _, entry in latest]
 
     def add_entry(self, entry: LogEntry) -> str:
         """Write something into the log; gives its id."""

@@ -149,7 +149,8 @@ class LibraryEdits(QObject):
         """Do something that can be undone, unless it fails; as a step of this stack, or of another one."""
         if not self._tried(do):
             return False
-        stack = stack or self.undo_stack
+        # A stack without steps counts as false.
+        stack = self.undo_stack if stack is None else stack
         stack.push(_Step(self, stack, text, do, undo))
         return True
 

@@ -72,7 +72,9 @@ class Agenda(QObject):
             or self.chosen[1] not in {card.number for card in self.items[self.chosen[0]].cards}
         ):
             self.chosen = None
+            self._plan_anew()
             self.chosen_changed.emit()
+            return
         self._plan_anew()
 
     def _plan_anew(self) -> None:

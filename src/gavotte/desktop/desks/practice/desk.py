@@ -261,7 +261,8 @@ class PracticeDesk(Desk):
 
     def arrive(self, item: str, view: str) -> None:
         """Put an item (its id) on the stand."""
-        self._read()
+        # What was added on the way here is not shown yet.
+        self._read(anew=True)
         if item in self.agenda.items:
             self._ask_for(item)
 
