@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
+from fractions import Fraction
 from pathlib import Path
 
 import numpy as np
@@ -14,6 +15,7 @@ from PyQt6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 
 from gavotte.desktop.desks.practice.desk import PracticeDesk
+from gavotte.desktop.desks.practice.ears import CONFUSIONS_DOCUMENT
 from gavotte.desktop.playback.microphone import CardMicrophone, SimulatedMicrophone
 from gavotte.desktop.playback.outputs import ManualOutput
 from gavotte.desktop.shell.window import MainWindow
@@ -22,9 +24,14 @@ from gavotte.library.practising import Practising
 from gavotte.library.store import Library
 from gavotte.practice.invented import Manner
 from gavotte.practice.item import Kind
+from gavotte.practice.lessons import Lesson
 from gavotte.practice.plan import Answer
 from gavotte.practice.run import Fading, Way
 from gavotte.practice.take import Verdict
+from gavotte.solo.bars import BarGrid
+from gavotte.sounding.band import Click
+from gavotte.sounding.events import Voice
+from gavotte.sounding.timeline import Timeline
 
 OpenWindow = Callable[[Path], MainWindow]
 CONTROL_ALT = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.AltModifier
@@ -275,7 +282,7 @@ def recorded(qtbot: QtBot, window: MainWindow, desk: PracticeDesk, manner: Manne
     qtbot.keyClick(desk.page, Qt.Key.Key_R)
     qtbot.waitUntil(lambda: desk.recorder.is_recording, timeout=20000)
     qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=20000)
-    assert "invented" in desk.controls.light.text()
+    assert "Recording" in desk.controls.light.text()
     while desk.studio.transport.is_playing:
         desk.simulated.pass_seconds(0.5)
         pass_seconds(desk, 0.5)
@@ -440,3 +447,74 @@ def test_how_the_run_was_wished_is_kept_until_the_next_start(desk: PracticeDesk)
     desk.recall("")
     desk.recall("log,nonsense,x")
     assert desk.side.page_shown == "log"
+
+
+def test_the_click_is_heard_where_it_is_wished(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
+    on_stand(qtbot, desk, phrase(desk))
+    panel, transport = desk.side.run, desk.studio.transport
+    assert panel.click.currentData() is None
+    panel.click.setCurrentIndex(panel.click.findData(Click.TWO_AND_FOUR))
+    panel.click.activated.emit(panel.click.currentIndex())
+    assert transport.click is Click.TWO_AND_FOUR
+    assert transport.levels[Voice.CLICK] > 0
+    qtbot.keyClick(desk.page, Qt.Key.Key_Space)
+    qtbot.waitUntil(lambda: transport.is_playing, timeout=10000)
+    performance = transport._prepared.performance
+    assert performance is not None
+    clicks = [sound for sound in performance.sounds if sound.voice is Voice.CLICK]
+    assert desk.made is not None
+    bars = len(BarGrid(desk.made.run.shown).bars)
+    assert len(clicks) == 2 * bars
+    panel.click.setCurrentIndex(0)
+    panel.click.activated.emit(0)
+    assert transport.levels[Voice.CLICK] == 0
+
+
+def test_a_take_is_played_on_a_keyboard(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
+    on_stand(qtbot, desk, phrase(desk))
+    desk.side.run.passes.setValue(1)
+    desk.side.run.tempo.setValue(100)
+    settled(qtbot, window)
+    assert desk.made is not None
+    now = [10.0]
+    desk.recorder.clock = lambda: now[0]
+    desk._begin(desk.keyboard)
+    assert desk.recorder.is_recording
+    assert desk.recorder.is_of_keys
+    solo = desk.made.run.shown
+    timeline = Timeline(solo, Fraction(1))
+    for note in solo.notes[:-1]:
+        now[0] = 12 + timeline.seconds(note.onset)
+        desk.keyboard.play(note.pitch.midi)
+        now[0] = 12 + timeline.seconds(note.end) - 0.02
+        desk.keyboard.let_go(note.pitch.midi)
+    qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=10000)
+    desk.stop_recording()
+    qtbot.waitUntil(lambda: desk.take is not None, timeout=20000)
+    assert desk.take is not None
+    assert desk.take.take.count(Verdict.RIGHT) == len(solo.notes) - 1
+    assert desk.take.take.notes[-1].verdict is Verdict.MISSED
+    assert not desk.recorder.is_recording
+
+
+def test_an_ear_lesson_asks_tells_and_remembers(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
+    desk.ears.chance.seed(5)
+    desk.side.tabs["ears"].click()
+    for row, lesson in enumerate(Lesson):
+        desk.side.ears.lesson.setCurrentIndex(row)
+        qtbot.waitUntil(
+            lambda wanted=lesson: desk.ears.question is not None and desk.ears.question.lesson is wanted, timeout=20000
+        )
+        settled(qtbot, window)
+        question = desk.ears.question
+        assert question is not None
+        assert question.right in question.choices
+        assert len(set(question.choices)) == len(question.choices)
+        wrong = next(choice for choice in question.choices if choice != question.right)
+        button = next(b for b in desk.side.ears.answers if b.text() == wrong)
+        button.click()
+        assert question.right in desk.side.ears.told.text()
+        assert desk.ears.confusions.count(lesson, question.right, wrong) == 1
+        assert f"{question.right} taken for {wrong}" in desk.side.ears.mistaken.text()
+    kept = window.studio.library.kept(CONFUSIONS_DOCUMENT)
+    assert kept == desk.ears.confusions

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
 from dataclasses import dataclass
+from enum import StrEnum
 from fractions import Fraction
 
 from gavotte.giving_way import give_way
@@ -42,11 +43,30 @@ def band_sounds(solo: Solo, timeline: Timeline, groove: Groove) -> list[Sound]:
     return [*player.bass(), *player.chords(), *player.ride()]
 
 
-def click_sounds(timeline: Timeline) -> list[Sound]:
-    """A click on every beat, higher on the strong ones."""
+class Click(StrEnum):
+    """Where the click is heard."""
+
+    BEATS = "beats"
+    TWO_AND_FOUR = "2 and 4"
+    ONES = "ones"
+    DROPPING_OUT = "dropping out"
+
+
+def click_sounds(timeline: Timeline, click: Click = Click.BEATS) -> list[Sound]:
+    """A click on every beat, higher on the strong ones; or only where it is wished: on every second beat, on the ones,
+    or for two bars of every four.
+    """
     sounds = []
-    for bar in timeline.grid.bars:
-        for beat, strong in _beats(bar):
+    for index, bar in enumerate(timeline.grid.bars):
+        if click is Click.DROPPING_OUT and index % 4 >= 2:
+            continue
+        beats = _beats(bar)
+        if click is Click.ONES:
+            beats = beats[:1] if bar.lead_in == 0 else []
+        elif click is Click.TWO_AND_FOUR and len(bar.meter.beats) % 2 == 0:
+            first = len(bar.meter.beats) - len(beats)
+            beats = [beat for number, beat in enumerate(beats, first) if number % 2]
+        for beat, strong in beats:
             start = timeline.seconds(beat)
             key = _STRONG_CLICK if strong else _CLICK
             sounds.append(Sound(Voice.CLICK, start, start + 0.05, key, 100 if strong else 76))

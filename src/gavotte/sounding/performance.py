@@ -6,14 +6,14 @@ from fractions import Fraction
 
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import GM_PROGRAMS
-from gavotte.sounding.band import band_sounds, click_sounds
+from gavotte.sounding.band import Click, band_sounds, click_sounds
 from gavotte.sounding.events import Performance
 from gavotte.sounding.groove import groove_of, swing_of
 from gavotte.sounding.soloist import solo_sounds
 from gavotte.sounding.timeline import Timeline
 
 
-def perform(solo: Solo, swing: Fraction | None = None) -> tuple[Performance, Timeline]:
+def perform(solo: Solo, swing: Fraction | None = None, click: Click = Click.BEATS) -> tuple[Performance, Timeline]:
     """The solo, its band and a click as sounds in order, and the timeline they follow.
 
     ``swing`` takes the place of the solo's own.
@@ -22,7 +22,7 @@ def perform(solo: Solo, swing: Fraction | None = None) -> tuple[Performance, Tim
     sounds = [
         *solo_sounds(solo, timeline),
         *band_sounds(solo, timeline, groove_of(solo)),
-        *click_sounds(timeline),
+        *click_sounds(timeline, click),
     ]
     sounds.sort(key=lambda sound: sound.start)
     program = GM_PROGRAMS.get(solo.instrument.name, 0)

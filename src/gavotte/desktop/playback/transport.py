@@ -13,7 +13,7 @@ from gavotte.desktop.playback.sound_out import SoundOut
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import GM_PROGRAMS
-from gavotte.sounding.band import count_in_seconds, count_in_sounds
+from gavotte.sounding.band import Click, count_in_seconds, count_in_sounds
 from gavotte.sounding.engine import FASTEST, SLOWEST, Engine
 from gavotte.sounding.events import Performance, Voice
 from gavotte.sounding.groove import swing_of
@@ -56,14 +56,15 @@ class Stretch:
 class _Prepared:
     solo: Solo | None = None
     swing: Fraction | None = None
+    click: Click = Click.BEATS
     performance: Performance | None = None
     timeline: Timeline | None = None
     job: Activity | None = field(default=None)
 
 
-def _ready(solo: Solo, swing: Fraction | None) -> tuple[Performance, Timeline]:
+def _ready(solo: Solo, swing: Fraction | None, click: Click) -> tuple[Performance, Timeline]:
     """What a solo sounds like, with all that is to be told to play it put together."""
-    performance, timeline = perform(solo, swing)
+    performance, timeline = perform(solo, swing, click)
     _ = performance.cues
     return performance, timeline
 
@@ -95,6 +96,8 @@ class Transport(QObject):
         self._rate_of = str(settings.value("playback/rate_of", ""))
         swing = str(settings.value("playback/swing", ""))
         self.swing: Fraction | None = Fraction(swing) if swing else None
+        click = str(settings.value("playback/click", Click.BEATS))
+        self.click = Click(click) if click in set(Click) else Click.BEATS
         self.loop = settings.value("playback/loop", False, type=bool)
         self.count_in = settings.value("playback/count_in", False, type=bool)
         self.levels = {
@@ -228,6 +231,11 @@ class Transport(QObject):
         self.swing = swing
         self._keep("swing", str(swing) if swing is not None else "")
 
+    def set_click(self, click: Click) -> None:
+        """Let the click be heard on other beats."""
+        self.click = click
+        self._keep("click", str(click))
+
     def set_level(self, voice: Voice, level: float) -> None:
         """Set how loud a voice is, 0 to 1."""
         self.levels[voice] = level
@@ -263,7 +271,8 @@ class Transport(QObject):
 
     def _is_prepared_for(self, solo: Solo) -> bool:
         """Whether what a solo sounds like is known, or being worked out."""
-        return self._prepared.solo is solo and self._prepared.swing == self.swing
+        prepared = self._prepared
+        return prepared.solo is solo and prepared.swing == self.swing and prepared.click is self.click
 
     def _prepare_ahead(self) -> None:
         if self._expected is not None and not self._is_prepared_for(self._expected):
@@ -272,8 +281,8 @@ class Transport(QObject):
     def _prepare(self, solo: Solo) -> None:
         if self._prepared.job is not None:
             self._prepared.job.cancel()
-        swing = self.swing
-        prepared = self._prepared = _Prepared(solo, swing)
+        swing, click = self.swing, self.click
+        prepared = self._prepared = _Prepared(solo, swing, click)
 
         def take(found: tuple[Performance, Timeline]) -> None:
             prepared.performance, prepared.timeline = found
@@ -284,7 +293,7 @@ class Transport(QObject):
 
         prepared.job = self._activities.beside(
             self,
-            lambda: _ready(solo, swing),
+            lambda: _ready(solo, swing, click),
             take,
             lambda error: self.failed.emit(translate("Gavotte", "This can't be played: {error}.").format(error=error)),
         )

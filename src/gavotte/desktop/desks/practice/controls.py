@@ -78,13 +78,11 @@ class Controls(QWidget):
         for button in self.answers.values():
             button.setVisible(shown)
 
-    def show_state(self, playing: bool, recording: bool, is_invented: bool = False) -> None:
-        """What is going on; ``is_invented`` where no microphone is open while it records."""
+    def show_state(self, playing: bool, recording: bool, is_silent: bool = False) -> None:
+        """What is going on; ``is_silent`` where no microphone is open while it records."""
         self.play.setText(translate("Gavotte", "Stop") if playing else translate("Gavotte", "Play"))
         self.record.setText(
             translate("Gavotte", "Stop recording") if recording else translate("Gavotte", "Record a take")
         )
         open_words = translate("Gavotte", "● The microphone is open")
-        self.light.setText(
-            "" if not recording else translate("Gavotte", "● An invented take") if is_invented else open_words
-        )
+        self.light.setText("" if not recording else translate("Gavotte", "● Recording") if is_silent else open_words)

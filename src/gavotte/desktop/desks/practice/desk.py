@@ -21,16 +21,19 @@ from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.practice.agenda import Agenda
 from gavotte.desktop.desks.practice.commands import practice_commands
 from gavotte.desktop.desks.practice.controls import Controls
+from gavotte.desktop.desks.practice.ears import Ears
 from gavotte.desktop.desks.practice.file_dialogs import ask_for_sound, ask_where_log_goes
 from gavotte.desktop.desks.practice.practice_page import PracticePage
 from gavotte.desktop.desks.practice.recorder import Recorder
 from gavotte.desktop.desks.practice.side import PracticeSide
 from gavotte.desktop.desks.practice.strip import TodayStrip
 from gavotte.desktop.desks.practice.take_files import keep_sound, open_sound
+from gavotte.desktop.desks.practice.take_panel import FromKeyboard
 from gavotte.desktop.desks.practice.take_player import TakePlayer
 from gavotte.desktop.desks.practice.words import key_of, key_words, next_words
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.microphone import CardMicrophone, Microphone, SimulatedMicrophone
+from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
@@ -50,6 +53,8 @@ from gavotte.practice.run import Run, Way, run_of
 from gavotte.practice.take import Take
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
+from gavotte.sounding.band import Click
+from gavotte.sounding.events import Voice
 from gavotte.sounding.synth import FluidSynth, SynthError, find_soundfont
 from gavotte.sounding.timeline import DEFAULT_TEMPO
 from gavotte.steps import whole
@@ -63,6 +68,7 @@ _STAND_ZOOM = 1.45
 _BREAK_SECONDS = 25 * 60
 _NO_BREAKS = "practice/no_breaks"
 _CARED = "practice/cared"
+_CLICK_LEVEL = 0.6
 
 
 @dataclass(frozen=True)
@@ -89,6 +95,8 @@ class PracticeDesk(Desk):
         self.strip, self.controls, self.side = TodayStrip(), Controls(), PracticeSide()
         self.recorder = Recorder(studio.library.folder / FOLDER, studio.activities, self)
         self.player = TakePlayer(studio.settings, self)
+        self.ears = Ears(studio, self.side.ears, self)
+        self.keyboard = MidiKeyboard(self)
         self.simulated = SimulatedMicrophone(self)
         self.stand = QPushButton(translate("Gavotte", "On the stand"))
         self.stand.setCheckable(True)
@@ -164,6 +172,7 @@ class PracticeDesk(Desk):
         side.run.wishes_changed.connect(self._make_run)
         side.run.item_changed.connect(self._change_item)
         side.run.remove_wanted.connect(self.remove)
+        side.run.click_wanted.connect(self.set_click)
         side.keys.chosen.connect(self._choose_key)
         side.item_chosen.connect(self._ask_for)
         side.left.connect(self.page.setFocus)
@@ -175,6 +184,8 @@ class PracticeDesk(Desk):
         side.log.entry_changed.connect(agenda.change_entry)
         side.log.delete_wanted.connect(agenda.delete_entry)
         side.log.export_wanted.connect(self.export_log)
+        side.tabs["ears"].toggled.connect(lambda on: self.ears.begin() if on and self.isVisible() else None)
+        self.keyboard.failed.connect(self.studio.asks.notice)
         controls.play.clicked.connect(lambda: self.studio.playing.toggle())
         controls.record.clicked.connect(lambda: self.record())
         controls.next.clicked.connect(lambda: self.next())
@@ -187,6 +198,7 @@ class PracticeDesk(Desk):
         self.player.failed.connect(self.studio.asks.notice)
         self.studio.transport.playing_changed.connect(self._playing_changed)
         self.studio.transport.playhead_moved.connect(self._follow)
+        self.studio.transport.settings_changed.connect(self._show_click)
 
     # -- as a desk ----------------------------------------------------------------------------------
 
@@ -270,7 +282,10 @@ class PracticeDesk(Desk):
         self._read()
         if self.agenda.chosen is None and not self.agenda.next() and self.agenda.items:
             self.agenda.choose(next(iter(self.agenda.items)))
-        self.side.take.fill_sources()
+        self.side.take.fill_sources(self.keyboard.devices())
+        self._show_click()
+        if self.side.page_shown == "ears":
+            self.ears.begin()
         if not self.studio.settings.value(_CARED, False, type=bool) and self.agenda.items:
             self.studio.settings.setValue(_CARED, True)
             self.studio.asks.notice(
@@ -287,6 +302,7 @@ class PracticeDesk(Desk):
 
     def close_down(self) -> None:
         self.recorder.cancel()
+        self.keyboard.close()
         self.player.stop()
 
     def remembered(self) -> str:
@@ -481,6 +497,21 @@ class PracticeDesk(Desk):
             self._propose_break()
         self._show_state()
 
+    def set_click(self, click: Click | None) -> None:
+        """Hear the click somewhere else, or (None) not at all."""
+        transport = self.studio.transport
+        if click is None:
+            transport.set_level(Voice.CLICK, 0.0)
+            return
+        transport.set_click(click)
+        if not transport.levels[Voice.CLICK]:
+            transport.set_level(Voice.CLICK, _CLICK_LEVEL)
+        self.studio.playing.refresh()
+
+    def _show_click(self) -> None:
+        transport = self.studio.transport
+        self.side.run.show_click(transport.click if transport.levels[Voice.CLICK] else None)
+
     def _propose_break(self) -> None:
         if self._without_break < _BREAK_SECONDS or self.studio.settings.value(_NO_BREAKS, False, type=bool):
             return
@@ -516,7 +547,7 @@ class PracticeDesk(Desk):
     def _show_state(self) -> None:
         playing = self.studio.transport.is_playing
         recording = self.recorder.is_recording
-        self.controls.show_state(playing, recording, self.simulated.is_open)
+        self.controls.show_state(playing, recording, self.simulated.is_open or self.recorder.is_of_keys)
         self.controls.record.setEnabled(self.made is not None and not self.recorder.is_judging)
         if not playing:
             self.controls.place.setText(translate("Gavotte", "Ready") if self.made is not None else "")
@@ -583,6 +614,9 @@ class PracticeDesk(Desk):
         wanted = self.side.take.wanted
         if isinstance(wanted, Manner):
             self._invent(wanted)
+        elif isinstance(wanted, FromKeyboard):
+            if self.keyboard.open(wanted.name):
+                self._begin(self.keyboard)
         else:
             self._begin(CardMicrophone(wanted, self))
 
@@ -610,12 +644,17 @@ class PracticeDesk(Desk):
         words = translate("Gavotte", "Inventing a take")
         self.studio.activities.beside(self.simulated, work, begin, fail, words)
 
-    def _begin(self, source: Microphone) -> None:
+    def _begin(self, source: Microphone | MidiKeyboard) -> None:
         made = self.made
         assert made is not None
         line = due_line(made.run.played_notes())
         self._recorded = line
-        if self.recorder.begin(source, line, self._asked_tempo(made.run)):
+        tempo = self._asked_tempo(made.run)
+        if isinstance(source, MidiKeyboard):
+            begun = self.recorder.begin_keys(source, line, tempo)
+        else:
+            begun = self.recorder.begin(source, line, tempo)
+        if begun:
             if self.studio.transport.is_playing:
                 self.studio.transport.stop()
             self.studio.playing.play()

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import time
 import uuid
-from collections.abc import Generator
+from collections.abc import Callable, Generator
 from pathlib import Path
 
 import numpy as np
@@ -12,14 +13,16 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.playback.microphone import Microphone
+from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
 from gavotte.desktop.translation import translate
 from gavotte.practice.due import DueLine
 from gavotte.practice.hearing import PIECE_SECONDS, Piece, hear_piece, hear_take, joined, judged_by_ear, taker_of
-from gavotte.practice.judging import nothing_of
+from gavotte.practice.judging import nothing_of, take_of_notes
 from gavotte.practice.take import Take
 from gavotte.recording.capture import Capture
 from gavotte.recording.draft import Player
 from gavotte.recording.errors import RecordingError
+from gavotte.recording.line import DraftNote
 from gavotte.steps import scaled
 
 _BEHIND = 0.6
@@ -49,11 +52,20 @@ class Recorder(QObject):
         self._pieces: list[Piece] = []
         self._listening_for = QObject(self)
         self.level = 0.0
+        self._keyboard: MidiKeyboard | None = None
+        self._down: dict[int, float] = {}
+        self._keys: list[DraftNote] = []
+        self.clock: Callable[[], float] = time.monotonic
 
     @property
     def is_recording(self) -> bool:
-        """Whether the microphone is open."""
-        return self._source is not None
+        """Whether a take is being recorded."""
+        return self._source is not None or self._keyboard is not None
+
+    @property
+    def is_of_keys(self) -> bool:
+        """Whether it is a keyboard's, and no microphone is open."""
+        return self._keyboard is not None
 
     @property
     def is_judging(self) -> bool:
@@ -81,6 +93,47 @@ class Recorder(QObject):
             self._drop_file()
             return False
         return True
+
+    def begin_keys(self, keyboard: MidiKeyboard, line: DueLine, tempo: float) -> bool:
+        """Record what is played on a keyboard that is open."""
+        self.cancel()
+        self._line, self._tempo, self._keyboard = line, tempo, keyboard
+        self._down, self._keys = {}, []
+        keyboard.played.connect(self._pressed)
+        keyboard.released.connect(self._released)
+        return True
+
+    def _pressed(self, midi: int) -> None:
+        self._released(midi)
+        self._down[midi] = self.clock()
+
+    def _released(self, midi: int) -> None:
+        start = self._down.pop(midi, None)
+        if start is not None:
+            self._keys.append(DraftNote(start, max(start + 0.01, self.clock()), midi, 1.0))
+
+    def _end_keys(self) -> None:
+        """Judge what was played on the keyboard."""
+        keyboard, line, tempo = self._keyboard, self._line, self._tempo
+        for midi in list(self._down):
+            self._released(midi)
+        self._let_keys_go()
+        if keyboard is None or line is None:
+            return
+        notes = sorted(self._keys, key=lambda note: note.start)
+        self._activities.beside(
+            self,
+            lambda: take_of_notes(line, notes, tempo),
+            lambda take: self.taken.emit(take, None, ()),
+            self._not_judged,
+        )
+
+    def _let_keys_go(self) -> None:
+        keyboard, self._keyboard = self._keyboard, None
+        if keyboard is not None:
+            keyboard.played.disconnect(self._pressed)
+            keyboard.released.disconnect(self._released)
+            self.stopped.emit()
 
     def _take_in(self, block: NDArray[np.int16]) -> None:
         if self._capture is None:
@@ -119,6 +172,8 @@ class Recorder(QObject):
 
     def end(self) -> None:
         """Close the microphone, and judge what was recorded."""
+        if self._keyboard is not None:
+            self._end_keys()
         if self._source is None:
             return
         self._let_go()
@@ -170,6 +225,7 @@ class Recorder(QObject):
         """Throw away what is recorded or judged just now."""
         self._activities.cancel(self)
         self._activities.cancel(self._listening_for)
+        self._let_keys_go()
         if self._source is not None:
             self._let_go()
             self._drop_file()

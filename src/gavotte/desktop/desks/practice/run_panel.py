@@ -8,7 +8,7 @@ from dataclasses import replace
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from gavotte.desktop.desks.practice.words import FADINGS, WAYS
+from gavotte.desktop.desks.practice.words import CLICKS, FADINGS, WAYS
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice, Tick
 from gavotte.desktop.widgets.header import rule
@@ -16,18 +16,21 @@ from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.number import Number
 from gavotte.practice.item import MOST_KEYS, PracticeItem
 from gavotte.practice.run import Fading, RunWishes, Way
+from gavotte.sounding.band import Click
 
 SLOWEST, FASTEST = 30, 400
 
 
 class RunPanel(QScrollArea):
     """Signals: ``wishes_changed``, the run shall go otherwise; ``item_changed(item)``, the goal is another one;
-    ``remove_wanted``, the item is no longer to be practised.
+    ``remove_wanted``, the item is no longer to be practised; ``click_wanted(click)``, where the click is to be heard
+    (None: nowhere).
     """
 
     wishes_changed = pyqtSignal()
     item_changed = pyqtSignal(object)
     remove_wanted = pyqtSignal()
+    click_wanted = pyqtSignal(object)
 
     def __init__(self) -> None:
         super().__init__()
@@ -44,6 +47,10 @@ class RunPanel(QScrollArea):
         self.passes, self.tempo = Number(1, 12, 1), Number(SLOWEST, FASTEST, 2)
         self.step = Number(0, 40, 1)
         self.passes.setValue(4)
+        self.click = Choice()
+        self.click.setAccessibleName(translate("Gavotte", "The click"))
+        for click, words in CLICKS.items():
+            self.click.addItem(said(words), click)
         self.soloist = Tick(translate("Gavotte", "Hear the solo while I play"))
         self.keys, self.goal = Number(1, MOST_KEYS, 1), Number(SLOWEST, FASTEST, 4)
         self.by_heart = Tick(translate("Gavotte", "To be played by heart"))
@@ -58,6 +65,7 @@ class RunPanel(QScrollArea):
             number.valueChanged.connect(lambda _: self.wishes_changed.emit())
         for choice in (self.way, self.fading):
             choice.currentIndexChanged.connect(lambda _: self.wishes_changed.emit())
+        self.click.activated.connect(lambda _: self.click_wanted.emit(self.click.currentData()))
         self.soloist.toggled.connect(lambda _: self.wishes_changed.emit())
         for number in (self.keys, self.goal):
             number.setKeyboardTracking(False)
@@ -84,6 +92,7 @@ class RunPanel(QScrollArea):
             )
         )
         column.addWidget(self.fading)
+        column.addWidget(self.click)
         column.addWidget(self.soloist)
         column.addWidget(rule())
         goal = QLabel(translate("Gavotte", "The goal"))
@@ -116,9 +125,9 @@ class RunPanel(QScrollArea):
         if self.words.text() != item.words:
             self.words.setText(item.words)
 
-    def set_tempo(self, tempo: int) -> None:
-        """Let the run begin at another tempo."""
-        self.tempo.setValue(tempo)
+    def show_click(self, click: Click | None) -> None:
+        """Show where the click is heard, None for nowhere."""
+        self.click.setCurrentIndex(next(k for k in range(self.click.count()) if self.click.itemData(k) == click))
 
     @property
     def wishes(self) -> RunWishes:

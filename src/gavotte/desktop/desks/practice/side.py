@@ -1,4 +1,4 @@
-"""The panel beside the page: how the run goes, the take, everything there is to practise, and the log."""
+"""The panel beside the page: how the run goes, the take, everything there is to practise, the log, the ears."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from datetime import datetime
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
+from gavotte.desktop.desks.practice.ears_panel import EarsPanel
 from gavotte.desktop.desks.practice.keys_view import KeysView
 from gavotte.desktop.desks.practice.log_panel import LogPanel
 from gavotte.desktop.desks.practice.run_panel import RunPanel
@@ -25,7 +26,7 @@ WIDTH = 340
 
 
 class PracticeSide(Tabbed):
-    """``run``, ``take``, ``all`` and ``log``; ``keys`` shows the keys of what is on the stand.
+    """``run``, ``take``, ``all``, ``log`` and ``ears``; ``keys`` shows the keys of what is on the stand.
 
     Signal: ``item_chosen(id)``, one of everything there is.
     """
@@ -35,6 +36,7 @@ class PracticeSide(Tabbed):
     def __init__(self) -> None:
         super().__init__(WIDTH)
         self.run, self.take, self.log = RunPanel(), TakePanel(), LogPanel()
+        self.ears = EarsPanel()
         self.keys = KeysView()
         self.all = RowList(translate("Gavotte", "Everything there is to practise"))
         run_page = QWidget()
@@ -56,6 +58,7 @@ class PracticeSide(Tabbed):
                 ("take", translate("Gavotte", "Take"), self.take),
                 ("all", translate("Gavotte", "All"), self.all),
                 ("log", translate("Gavotte", "Log"), self.log),
+                ("ears", translate("Gavotte", "Ears"), self.ears),
             )
         )
         self.all.itemClicked.connect(self._choose)
@@ -97,4 +100,5 @@ class PracticeSide(Tabbed):
             "take": self.take.source,
             "all": self.all,
             "log": self.log.search,
+            "ears": self.ears.hear,
         }[self.page_shown]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime
 from math import log10
 
@@ -22,6 +23,13 @@ from gavotte.library.practising import KeptTake
 from gavotte.practice.invented import Manner
 from gavotte.practice.item import PracticeItem
 from gavotte.practice.take import Verdict
+
+
+@dataclass(frozen=True, slots=True)
+class FromKeyboard:
+    """A MIDI keyboard by its name."""
+
+    name: str
 
 
 class _Meter(QWidget):
@@ -130,13 +138,15 @@ class TakePanel(QWidget):
         self.report.set_palette(palette)
         self.takes.set_palette(palette)
 
-    def fill_sources(self) -> None:
-        """List the microphones there are, and the invented takes."""
+    def fill_sources(self, keyboards: Sequence[str] = ()) -> None:
+        """List the microphones and MIDI keyboards there are, and the invented takes."""
         before = self.source.currentData()
         self.source.blockSignals(True)
         self.source.clear()
         for name in microphone_names():
             self.source.addItem(name, name)
+        for name in keyboards:
+            self.source.addItem(name, FromKeyboard(name))
         for manner in Manner:
             self.source.addItem(said(MANNERS[manner]), manner)
         row = next((k for k in range(self.source.count()) if self.source.itemData(k) == before), 0)
@@ -144,9 +154,9 @@ class TakePanel(QWidget):
         self.source.blockSignals(False)
 
     @property
-    def wanted(self) -> Manner | str:
-        """Where the next take comes from: an invented one, or a microphone by its name."""
-        found: Manner | str = self.source.currentData()
+    def wanted(self) -> Manner | FromKeyboard | str:
+        """Where the next take comes from: an invented one, a MIDI keyboard, or a microphone by its name."""
+        found: Manner | FromKeyboard | str = self.source.currentData()
         return found
 
     def show_report(self, lines: Sequence[tuple[str, str]], can_loop: bool) -> None:

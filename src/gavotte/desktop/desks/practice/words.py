@@ -10,6 +10,7 @@ from gavotte.practice.invented import Manner
 from gavotte.practice.item import Kind, PracticeItem
 from gavotte.practice.plan import Answer, Planned, Why
 from gavotte.practice.run import Fading, Way
+from gavotte.sounding.band import Click
 from gavotte.theory.key import Key
 
 ANSWERS = {
@@ -40,6 +41,13 @@ KINDS = {
     Kind.PHRASE: QT_TRANSLATE_NOOP("Gavotte", "Phrase"),
     Kind.LICK: QT_TRANSLATE_NOOP("Gavotte", "Lick"),
     Kind.EXERCISE: QT_TRANSLATE_NOOP("Gavotte", "Exercise"),
+}
+CLICKS = {
+    None: QT_TRANSLATE_NOOP("Gavotte", "No click"),
+    Click.BEATS: QT_TRANSLATE_NOOP("Gavotte", "Click on every beat"),
+    Click.TWO_AND_FOUR: QT_TRANSLATE_NOOP("Gavotte", "Click on 2 and 4"),
+    Click.ONES: QT_TRANSLATE_NOOP("Gavotte", "Click on the ones"),
+    Click.DROPPING_OUT: QT_TRANSLATE_NOOP("Gavotte", "Click for two bars of four"),
 }
 _WHYS = {
     Why.ASKED: QT_TRANSLATE_NOOP("Gavotte", "asked for"),
