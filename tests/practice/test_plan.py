@@ -166,6 +166,13 @@ def test_a_run_climbs_pass_by_pass() -> None:
     assert run.pass_at(99) == 2
 
 
+def test_a_tempo_is_told_in_the_beats_of_the_meter() -> None:
+    waltz = PracticeItem("12/8", Kind.LICK, make_solo([("C7", "C5/4. E5 G5 Bb5")], meter="12/8"), 60)
+    run = run_of(waltz, (0,), RunWishes(passes=2, tempo=60, step=10))
+    assert run.shown.beats_a_minute == 60
+    assert [change.tempo for change in run.shown.tempo_changes] == [105]
+
+
 def test_a_tempo_ladder_ends_where_it_is_to_end() -> None:
     run = run_of(item(), (0,), RunWishes(passes=4, tempo=80, step=30, most=120))
     assert [one.tempo for one in run.passes] == [80, 110, 120, 120]

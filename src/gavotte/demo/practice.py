@@ -53,7 +53,7 @@ def _items(library: Library, solos: Sequence[tuple[str, Solo]]) -> list[tuple[Pr
     solo_id, solo = solos[0]
     notes = [note.id for note in solo.notes if 12 <= note.onset < 28]
     phrase = excerpt(solo, notes[0], notes[-1])
-    goal = round(float(solo.tempo or 120))
+    goal = round(solo.beats_a_minute or 120)
     other_id, other = solos[1]
     return [
         (
@@ -69,7 +69,7 @@ def _items(library: Library, solos: Sequence[tuple[str, Solo]]) -> list[tuple[Pr
         (PracticeItem(second.name, Kind.LICK, second.solo, 140, source_id=licks[1].id).with_keys(12), _History(2, 2)),
         (
             PracticeItem(
-                other.title, Kind.SOLO, other, round(float(other.tempo or 120)), source_id=other_id, from_memory=True
+                other.title, Kind.SOLO, other, round(other.beats_a_minute or 120), source_id=other_id, from_memory=True
             ),
             _History(1, 2, ("lost the form",)),
         ),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from fractions import Fraction
 
 from gavotte.solo.document import Solo
 from gavotte.workshop.keys import InKey, KeyOrder, in_one_of_all_keys, key_steps
@@ -37,8 +38,8 @@ class Memory:
 
 @dataclass(frozen=True, slots=True)
 class Card:
-    """One key of an item: which of its keys it is (0 its own), the ``tempo`` reached (quarter notes a minute, 0 before
-    the first time), and how well it is remembered.
+    """One key of an item: which of its keys it is (0 its own), the ``tempo`` reached (beats a minute, 0 before the
+    first time), and how well it is remembered.
     """
 
     number: int
@@ -50,7 +51,7 @@ class Card:
 class PracticeItem:
     """Something to practise: its ``music``, where it comes from, and its goal.
 
-    ``goal`` is the tempo to reach in quarter notes a minute, ``from_memory`` that it is to be played without the page,
+    ``goal`` is the tempo to reach in beats a minute, ``from_memory`` that it is to be played without the page,
     ``words`` the goal in words. ``order`` says how its keys follow; there is a card for each key that is practised.
     ``rests`` is True where it is not to be proposed for now.
     """
@@ -69,6 +70,11 @@ class PracticeItem:
     def in_key(self, number: int) -> InKey:
         """The music in one of its keys."""
         return in_one_of_all_keys(self.music, number, self.order)
+
+    @property
+    def beat(self) -> Fraction:
+        """How long the beat is in which its tempo is told, in quarter notes."""
+        return self.music.meters[0].meter.beats[0].length
 
     def card(self, number: int) -> Card:
         """What is known of one of its keys. Raises KeyError where that is not practised."""

@@ -23,7 +23,7 @@ TAGS = ("hesitated", "rushed", "dragged", "lost the form", "ran out of ideas", "
 @dataclass(frozen=True, slots=True)
 class LogEntry:
     """One thing that was played: when (ISO 8601), the item's id and name, its key by name and number, seconds, the
-    tempo reached (quarter notes a minute), the answer (0 for none), right notes of all where a take was judged, what
+    tempo reached (beats a minute), the answer (0 for none), right notes of all where a take was judged, what
     went wrong, and words on what comes next.
     """
 

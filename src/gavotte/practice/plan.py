@@ -97,7 +97,7 @@ def next_time(card: Card, now: datetime) -> timedelta | None:
 def minutes_for(item: PracticeItem) -> float:
     """How long one key of it takes: some passes at a tempo that is not yet the goal, and looking back."""
     quarters = float(sum(bar.length for bar in BarGrid(item.music).bars))
-    return min(_MOST, max(_LEAST, _PASSES * quarters / (0.8 * max(40, item.goal)) + _ANSWERING))
+    return min(_MOST, max(_LEAST, _PASSES * quarters / (0.8 * float(item.beat) * max(40, item.goal)) + _ANSWERING))
 
 
 def today(

@@ -43,7 +43,7 @@ def told_of(line: DueLine, take: Take) -> list[tuple[str, str]]:
     timing = timing_of(line, take)
     return [
         ("Notes", summary(line, take)),
-        ("Time", " ".join(timing_lines(take, timing))),
+        ("Time", " ".join(timing_lines(line, take, timing))),
         *mistakes(line, take),
         ("Next", next_words(line, take)),
     ]
@@ -63,9 +63,10 @@ def summary(line: DueLine, take: Take) -> str:
     return f"{', '.join((words, *others))}{doubt}."
 
 
-def timing_lines(take: Take, timing: Timing) -> list[str]:
+def timing_lines(line: DueLine, take: Take, timing: Timing) -> list[str]:
     """Tempo, evenness, early and late by place, and swing."""
-    tempo = f"Tempo {take.tempo:.0f}"
+    beat = float(line.solo.meters[0].meter.beats[0].length)
+    tempo = f"Tempo {take.tempo / beat:.0f}"
     if abs(take.drift) >= _DRIFTED:
         tempo += f", {'rising' if take.drift > 0 else 'falling'} by {abs(take.drift):.0%}"
     lines = [f"{tempo}."]

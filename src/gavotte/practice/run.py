@@ -38,7 +38,7 @@ class Fading(StrEnum):
 @dataclass(frozen=True, slots=True)
 class RunWishes:
     """How a run is wished: the way, how many passes (of each key), the first tempo and how much is added at each pass
-    (quarter notes a minute), up to ``most``; what fades; whether the soloist is heard.
+    (beats a minute), up to ``most``; what fades; whether the soloist is heard.
     """
 
     way: Way = Way.ALONG
@@ -52,7 +52,8 @@ class RunWishes:
 
 @dataclass(frozen=True, slots=True)
 class Pass:
-    """One time through: from ``start`` to ``end`` of the run (quarter notes), the number of its key, its tempo, whether
+    """One time through: from ``start`` to ``end`` of the run (quarter notes), the number of its key, its tempo
+    (beats a minute), whether
     the player plays (else listens), and how much of it is shown.
     """
 
@@ -117,12 +118,12 @@ def run_of(item: PracticeItem, keys: Sequence[int], wishes: RunWishes) -> Run:
         for start, end, (number, tempo, is_played, fading) in zip(starts, ends, plan, strict=True)
     )
     changes = tuple(
-        TempoChange(one.start, Fraction(one.tempo))
+        TempoChange(one.start, item.beat * one.tempo)
         for before, one in zip((None, *passes), passes, strict=False)
         if before is not None and before.tempo != one.tempo
     )
     shown = replace(
-        page, tempo=Fraction(passes[0].tempo), tempo_changes=changes, form_end=passes[-1].end, title=item.name
+        page, tempo=item.beat * passes[0].tempo, tempo_changes=changes, form_end=passes[-1].end, title=item.name
     )
     run = Run(shown, shown, passes, frozenset())
     heard = shown if wishes.with_soloist else replace(shown, notes=_in_passes(run, False))

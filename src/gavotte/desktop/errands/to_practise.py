@@ -66,7 +66,8 @@ class ToPractise(QObject):
 
 def item_of(wanted: ToBePractised) -> PracticeItem:
     """The item music becomes: a lick in twelve keys, anything else in its own; its tempo is the goal."""
-    goal = round(float(wanted.music.tempo or DEFAULT_TEMPO))
+    beat = wanted.music.meters[0].meter.beats[0].length
+    goal = round(float((wanted.music.tempo or DEFAULT_TEMPO) / beat))
     goal = max(_SHORTEST_GOAL, min(_LONGEST_GOAL, goal))
     music = replace(wanted.music, phrases=(), decisions=()) if wanted.kind is not Kind.SOLO else wanted.music
     item = PracticeItem(wanted.name, wanted.kind, music, goal, source_id=wanted.source_id)

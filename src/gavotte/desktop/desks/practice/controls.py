@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from gavotte.desktop.desks.practice.words import ANSWERS
@@ -10,7 +11,9 @@ from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.elided import ElidedLabel
 from gavotte.practice.plan import Answer
 
-_HIGH = 48
+_HIGH, _ANSWERS_HIGH = 48, 40
+_NARROW = 720
+"""Pixels below which there is no room for recording beside the answers; its key works."""
 
 
 class Controls(QWidget):
@@ -35,7 +38,7 @@ class Controls(QWidget):
         self.detail = ElidedLabel()
         self.detail.setObjectName("quietBody")
         self.asked = QLabel(translate("Gavotte", "How did it go?"))
-        self.asked.setObjectName("heading")
+        self.asked.setObjectName("quiet")
         self.answers: dict[Answer, QPushButton] = {}
         for answer, words in ANSWERS.items():
             button = QPushButton(said(words))
@@ -46,7 +49,7 @@ class Controls(QWidget):
 
     def _lay_out(self) -> None:
         for button in (self.play, self.record, self.next, *self.answers.values()):
-            button.setMinimumHeight(_HIGH)
+            button.setMinimumHeight(_HIGH if button not in self.answers.values() else _ANSWERS_HIGH)
             button.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
         self.play.setMinimumWidth(112)
         told = QVBoxLayout()
@@ -61,22 +64,37 @@ class Controls(QWidget):
         row.addWidget(self.next)
         row.addWidget(self.light, 0, Qt.AlignmentFlag.AlignVCenter)
         row.addSpacing(8)
+        asking = QVBoxLayout()
+        asking.setContentsMargins(0, 0, 0, 0)
+        asking.setSpacing(4)
+        asking.addWidget(self.asked)
+        answers = QHBoxLayout()
+        answers.setSpacing(8)
+        for button in self.answers.values():
+            answers.addWidget(button)
+        asking.addLayout(answers)
         self._told = QWidget()
         self._told.setLayout(told)
         told.setContentsMargins(0, 0, 0, 0)
         row.addWidget(self._told, 1)
         row.addStretch(0)
-        row.addWidget(self.asked)
-        for button in self.answers.values():
-            row.addWidget(button)
+        row.addLayout(asking)
 
     def show_answers(self, shown: bool) -> None:
         """Ask how it went, or not; what comes next follows from the answer."""
         self.asked.setVisible(shown)
         self._told.setVisible(not shown)
         self.next.setVisible(not shown)
+        self._fit()
         for button in self.answers.values():
             button.setVisible(shown)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        self.record.setVisible(self.asked.isHidden() or self.width() >= _NARROW)
 
     def show_state(self, playing: bool, recording: bool, is_silent: bool = False) -> None:
         """What is going on; ``is_silent`` where no microphone is open while it records."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Choice
@@ -56,10 +56,13 @@ class EarsPanel(QWidget):
         column.addWidget(self.lesson)
         column.addWidget(self.asked)
         column.addWidget(self.hear)
-        for button in self.answers:
+        grid = QGridLayout()
+        grid.setSpacing(8)
+        for number, button in enumerate(self.answers):
             button.setMinimumHeight(40)
             button.clicked.connect(lambda _, b=button: self.answered.emit(b.text()))
-            column.addWidget(button)
+            grid.addWidget(button, number // 2, number % 2)
+        column.addLayout(grid)
         column.addWidget(self.told)
         row = QHBoxLayout()
         row.addWidget(self.next)

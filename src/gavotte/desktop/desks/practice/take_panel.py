@@ -181,7 +181,9 @@ class TakePanel(QWidget):
             self.takes.add_row(
                 name,
                 f"{when:%d %b, %H:%M}",
-                translate("Gavotte", "{key}, tempo {tempo}").format(key=key, tempo=round(kept.take.tempo)),
+                translate("Gavotte", "{key}, tempo {tempo}").format(
+                    key=key, tempo=round(kept.take.tempo / float(kept.music.meters[0].meter.beats[0].length))
+                ),
                 translate("Gavotte", "{right} of {notes}").format(right=right, notes=len(kept.take.notes)),
             )
         if current in self._ids:
