@@ -91,7 +91,7 @@ def _played(
                 card = replace(card, tempo=max(card.tempo, round(tempo)))
                 tempo = min(item.goal, tempo + 8)
             tags = history.tags if answer is Answer.NOT_YET else ()
-            key = item.in_key(number).key.tonic.shown
+            key = item.keys[number].tonic.shown
             words = history.words if turn == history.times - 1 else ""
             entries.append(
                 LogEntry(

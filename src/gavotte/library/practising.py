@@ -76,6 +76,7 @@ class Practising:
 
     def __init__(self, library: Library) -> None:
         self.library = library
+        self._known: dict[str, tuple[bytes, PracticeItem]] = {}
 
     # -- items --------------------------------------------------------------------------------------
 
@@ -83,7 +84,22 @@ class Practising:
         """Everything there is to practise, with its id, in the order in which it was added. What is damaged is left
         out here; nothing is taken out of the library.
         """
-        return _read(PRACTICE_DOCUMENT, self.library.documents("practice"))
+        rows = self.library.documents("practice")
+        self.learn(rows)
+        return [(row, self._known[row][1]) for row, document in rows if self._is_known(row, document)]
+
+    def unknown(self) -> list[tuple[str, bytes]]:
+        """The documents of items that have not been read yet as they are now."""
+        return [(row, data) for row, data in self.library.documents("practice") if not self._is_known(row, data)]
+
+    def learn(self, rows: Sequence[tuple[str, bytes]]) -> None:
+        """Read documents of items; it may be done beside, for it asks nothing of the library."""
+        unread = [(row, document) for row, document in rows if not self._is_known(row, document)]
+        documents = dict(unread)
+        self._known.update({row: (documents[row], item) for row, item in _read(PRACTICE_DOCUMENT, unread)})
+
+    def _is_known(self, row: str, document: bytes) -> bool:
+        return row in self._known and self._known[row][0] == document
 
     def add(self, item: PracticeItem) -> str:
         """Add something to practise; gives its id."""

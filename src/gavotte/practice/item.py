@@ -5,11 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
+from functools import cached_property
 
 from gavotte.solo.document import Solo
+from gavotte.theory.key import Key
 from gavotte.workshop.keys import InKey, KeyOrder, in_one_of_all_keys, key_steps
 
 MOST_KEYS = 12
+_HEAD = 24
+"""Notes and chords by which keys are spelled."""
 
 
 class Kind(StrEnum):
@@ -70,6 +74,12 @@ class PracticeItem:
     def in_key(self, number: int) -> InKey:
         """The music in one of its keys."""
         return in_one_of_all_keys(self.music, number, self.order)
+
+    @cached_property
+    def keys(self) -> tuple[Key, ...]:
+        """The twelve keys in their order, spelled as the beginning of the music reads best in each."""
+        head = replace(self.music, notes=self.music.notes[:_HEAD], chords=self.music.chords[:_HEAD])
+        return tuple(in_one_of_all_keys(head, number, self.order).key for number in range(MOST_KEYS))
 
     @property
     def beat(self) -> Fraction:

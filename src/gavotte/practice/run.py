@@ -91,17 +91,20 @@ class Run:
         return replace(self.shown, notes=tuple(note for note in self.shown.notes if note.id in self.visible))
 
 
-MOST_PASSES = 40
+_MOST_BARS = 640
+"""A run of several passes has no more bars than this."""
 
 
 def run_of(item: PracticeItem, keys: Sequence[int], wishes: RunWishes) -> Run:
-    """A run through an item in some of its keys (numbers), one key after the other."""
+    """A run through an item in some of its keys (numbers), one key after the other; fewer passes of what is long."""
     blocks, plan = [], []
+    bars = len(BarGrid(item.music).bars) * len(keys) * (2 if wishes.way is Way.ANSWER else 1)
+    turns = max(1, min(wishes.passes, _MOST_BARS // max(1, bars)))
     for place, number in enumerate(keys):
         music = item.in_key(number)
-        for turn in range(max(1, wishes.passes)):
+        for turn in range(turns):
             tempo = min(wishes.most, wishes.tempo + wishes.step * (turn if wishes.way is not Way.KEYS else place))
-            fading = _fading(wishes.fading, turn, wishes.passes)
+            fading = _fading(wishes.fading, turn, turns)
             heading = f"{music.key}, {tempo}" if len(keys) > 1 or wishes.step else f"{turn + 1}"
             if wishes.way is Way.ANSWER:
                 blocks.append(Block(music.solo, (), f"{heading}: listen"))

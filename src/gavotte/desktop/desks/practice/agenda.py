@@ -24,6 +24,10 @@ Chosen = tuple[str, int]
 _MINUTES, _USUAL_MINUTES = "practice/minutes", 20.0
 
 
+_AT_ONCE = 300_000
+"""Bytes of documents that are read at once."""
+
+
 class Agenda(QObject):
     """``items`` and ``log`` with their ids; ``chosen`` is what is on the stand, None for nothing.
 
@@ -64,7 +68,18 @@ class Agenda(QObject):
         self._plan_anew()
 
     def read(self) -> None:
-        """Read everything anew."""
+        """Read everything anew; a lot is read beside the interface first."""
+        unread = self.kept.unknown()
+        if sum(len(document) for _, document in unread) > _AT_ONCE:
+            self._activities.cancel(self)
+            self._activities.beside(self, lambda: self.kept.learn(unread), lambda _: self._take_in(), self._fail)
+        else:
+            self._take_in()
+
+    def _fail(self, error: Exception) -> None:
+        self._edits.failed.emit(str(error))
+
+    def _take_in(self) -> None:
         self.items = dict(self.kept.items())
         self.log = self.kept.log()
         if self.chosen is not None and (

@@ -280,8 +280,7 @@ class PracticeDesk(Desk):
 
     def enter(self) -> None:
         self._read()
-        if self.agenda.chosen is None and not self.agenda.next() and self.agenda.items:
-            self.agenda.choose(next(iter(self.agenda.items)))
+        self._choose_something()
         self.side.take.fill_sources(self.keyboard.devices())
         self._show_click()
         if self.side.page_shown == "ears":
@@ -295,6 +294,11 @@ class PracticeDesk(Desk):
                     "teacher or a doctor. Short breaks are proposed on the way.",
                 )
             )
+
+    def _choose_something(self) -> None:
+        """Put what comes first on the stand, where nothing is."""
+        if self.agenda.chosen is None and not self.agenda.next() and self.agenda.items:
+            self.agenda.choose(next(iter(self.agenda.items)))
 
     def leave(self) -> None:
         self.stop_recording()
@@ -344,6 +348,8 @@ class PracticeDesk(Desk):
         self.side.log.show_log(agenda.log, minutes_by_day(entries), agenda.now().date())
         self._show_item()
         self.state_changed.emit()
+        if self.isVisible() and agenda.chosen is None and agenda.items:
+            self._choose_something()
 
     def _show_item(self) -> None:
         agenda, item = self.agenda, self.agenda.item

@@ -58,7 +58,7 @@ _WHYS = {
 
 def key_of(item: PracticeItem, number: int) -> Key:
     """The key with a number among an item's."""
-    return item.in_key(number).key
+    return item.keys[number]
 
 
 def key_words(item: PracticeItem, number: int) -> str:
