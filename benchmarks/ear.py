@@ -3,9 +3,9 @@
 Lines are made by chance on sounds that may be tuned on (``players/practice.py``); a network with two hidden layers
 learns from what the witnesses say of them where the line sounds and where it begins (cross entropy, Adam: D. Kingma and
 J. Ba, "Adam: a method for stochastic optimization", 2015). How far a note can be trusted is then learned from lines it
-has not heard, on sounds it does not know (``players/cast.py``; ``--trust-of WEIGHTS`` does only that). About an hour on
-two cores. The file goes to ``src/gavotte/recording/models/ear.npz``; what the ear is worth is measured by
-``benchmarks/draft.py``.
+has not heard, half of them on sounds it does not know (``players/cast.py``); ``--trust-of WEIGHTS`` does only that.
+About an hour on two cores. The file goes to ``src/gavotte/recording/models/ear.npz``; what the ear is worth is measured
+by ``benchmarks/draft.py``.
 """
 
 from __future__ import annotations

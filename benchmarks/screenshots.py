@@ -8,13 +8,12 @@ from collections.abc import Callable
 from fractions import Fraction
 from pathlib import Path
 
-from PyQt6.QtCore import QElapsedTimer, QSettings
+from PyQt6.QtCore import QSettings
 from PyQt6.QtWidgets import QApplication
 
 from gavotte.demo.build import build_demo
 from gavotte.demo.recordings import record, to_be_recorded
 from gavotte.desktop.app import make_application
-from gavotte.desktop.playback.outputs import ManualOutput
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.store import Library
 from gavotte.steps import whole
@@ -46,20 +45,6 @@ def select(window: MainWindow, device: str, last_step: int = 0) -> None:
     ids = [note.id for note in session.solo.notes]
     first = next(i for i, note in enumerate(ids) if session.labels[note].device == device)
     session.selection.select(ids[first], ids[first + last_step])
-
-
-def play(window: MainWindow, seconds: float) -> None:
-    """Play this far into the solo."""
-    window.studio.playing.toggle()
-    while not window.studio.transport.is_playing:
-        QApplication.processEvents()
-    output = window.studio.transport.output
-    assert isinstance(output, ManualOutput)
-    output.pass_seconds(seconds)
-    clock = QElapsedTimer()
-    clock.start()
-    while clock.elapsed() < 100:
-        QApplication.processEvents()
 
 
 def hear(window: MainWindow) -> None:
@@ -140,6 +125,28 @@ def workshop(window: MainWindow, picture: Callable[..., None]) -> None:
     desk.side.show_page("choices")
     wait()
     picture("workshop")
+
+
+def practice(window: MainWindow, picture: Callable[..., None]) -> None:
+    """The Practice desk: a take of the demo's phrase, judged."""
+    window.show_desk("practice")
+    desk = window.desks["practice"]
+
+    def wait() -> None:
+        settle(window)
+        while not (window.activities.is_idle and desk.made is not None and desk.page.is_complete):
+            QApplication.processEvents()
+
+    wait()
+    window.notice.hide()
+    desk.agenda.choose(next(name for name, item in desk.agenda.items.items() if item.kind == "phrase"))
+    wait()
+    desk.side.show_page("take")
+    desk._choose_take(desk._takes[0][0])
+    desk.controls.show_answers(True)
+    wait()
+    picture("practice")
+    desk.escape()
 
 
 def phrases(window: MainWindow, solos: list[str], picture: Callable[..., None]) -> None:
@@ -236,8 +243,8 @@ def main() -> None:
             window.show_desk("vocabulary")
             vocabulary(window, picture)
             window.open_solo(slow)
-            picture("playing", lambda: play(window, 9.0))
-            window.studio.transport.stop()
+            practice(window, picture)
+            window.show_desk("label")
             picture("map", window.show_keys)
             window.key_map.hide()
             window.open_solo(first)

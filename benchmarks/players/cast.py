@@ -1,7 +1,7 @@
 """Who plays what: instruments on made, sampled and recorded sounds, one part to tune on, one by which the tuned program
 learns how far to trust itself, another to report on.
 
-No sound of one part is in another: other SoundFont, other recorded instruments, other seeds for lines, people and
+No sound of the last is in another: other SoundFont, other recorded instruments, other seeds for lines, people and
 rooms.
 """
 
@@ -73,7 +73,9 @@ TRUST_LEARNED_ON = (
     Singer("Trumpet", "sampled", "60"),
     Singer("Flute", "sampled", "75"),
 )
-"""Sounds on which nothing was tuned: on those it was, a program is surer than it may be."""
+"""Bassoon, horn and three programs of the font the ear was not trained on, beside some it knows: on those alone it is
+surer than it may be.
+"""
 
 REPORTED = (
     Singer("Alto saxophone", "recorded", "saxophone"),

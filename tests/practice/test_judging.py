@@ -242,4 +242,3 @@ def test_what_is_off_the_beat_is_known() -> None:
     line: DueLine = due_line(SOLO)
     off = [note.onset % 1 != 0 for note in line.notes]
     assert list(line.offbeats) == off
-    assert list(line.middles) == off

@@ -39,6 +39,8 @@ _FULL = 6_000_000
 """Up to so many pairs each is looked at; beyond, those near the place that was voted for."""
 
 _ROOM, _ROOM_SHARE = 8.0, 0.1
+_NEAR_DUE = 2.0
+"""Seconds from when it was due within which a note is looked for."""
 
 
 @dataclass(frozen=True)
@@ -97,7 +99,10 @@ def pairs_of(
     count = len(due)
     if not count or not len(heard):
         return []
-    first, last = _corridor(due, heard, around or Place(0.0, 1.0, 1.0))
+    if around is None:
+        first, last = np.searchsorted(heard, due - _NEAR_DUE), np.searchsorted(heard, due + _NEAR_DUE)
+    else:
+        first, last = _corridor(due, heard, around)
     scores: list[NDArray[np.float64]] = []
     came: list[NDArray[np.int64]] = []
     expected = due if around is None else around.rate * due

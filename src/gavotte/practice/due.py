@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -11,11 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gavotte.solo.document import Note, Solo
-from gavotte.solo.swing import goes_along
+from gavotte.solo.swing import goes_along, share_of
 from gavotte.sounding.groove import swing_of
 from gavotte.sounding.timeline import Timeline
 
-_HALF = Fraction(1, 2)
+_SWUNG = Fraction(3)
 
 
 @dataclass(frozen=True)
@@ -31,8 +30,24 @@ class DueLine:
         return np.array([note.pitch.midi for note in self.notes], np.int64)
 
     def seconds(self, swing: Fraction | None = None) -> NDArray[np.float64]:
-        """When each note begins, in nominal seconds, at a ratio of swing; without one, as Gavotte plays the solo."""
-        timeline = Timeline(self.solo, swing_of(self.solo) if swing is None else swing)
+        """When each note begins, in nominal seconds, at a ratio of swing; without one, as Gavotte plays the solo.
+
+        What swing moves is moved in proportion to the share of the beat that its first half takes.
+        """
+        share = float(share_of(swing_of(self.solo) if swing is None else swing))
+        even, swung = self._even, self._swung
+        return np.asarray(even + (share - 0.5) / (float(share_of(_SWUNG)) - 0.5) * (swung - even), np.float64)
+
+    @cached_property
+    def _even(self) -> NDArray[np.float64]:
+        return self._at(Fraction(1))
+
+    @cached_property
+    def _swung(self) -> NDArray[np.float64]:
+        return self._at(_SWUNG)
+
+    def _at(self, swing: Fraction) -> NDArray[np.float64]:
+        timeline = Timeline(self.solo, swing)
         return np.array([timeline.seconds(note.onset) for note in self.notes], np.float64)
 
     @cached_property
@@ -42,14 +57,6 @@ class DueLine:
         moved = Timeline(self.solo, Fraction(2))
         return np.array(
             [goes_along(note.onset) and timeline.swung(note.onset) != moved.swung(note.onset) for note in self.notes],
-            np.bool_,
-        )
-
-    @cached_property
-    def middles(self) -> NDArray[np.bool_]:
-        """Which notes begin exactly in the middle of a beat that can be swung."""
-        return np.array(
-            [bool(moved) and note.onset % 1 == _HALF for note, moved in zip(self.notes, self.offbeats, strict=True)],
             np.bool_,
         )
 
@@ -64,8 +71,3 @@ def due_line(solo: Solo, start: Fraction | None = None, end: Fraction | None = N
             if not note.grace and (start is None or note.onset >= start) and (end is None or note.onset < end)
         ),
     )
-
-
-def ranges(pitches: Sequence[int]) -> tuple[int, int]:
-    """The lowest and the highest of some MIDI numbers."""
-    return min(pitches), max(pitches)

@@ -41,30 +41,31 @@ PIECE_SECONDS = 15.0
 _LEVEL_WINDOW, _QUIET = 512, 36.0
 """Samples to either side by which loudness is measured, and how far (dB) below the loud moments nobody plays."""
 
-_REFINED = 1
 _BEYOND = 12
 _LOWEST, _HIGHEST = 31, 96
 
 
 @dataclass(frozen=True)
 class Piece:
-    """What was heard of a stretch of a take: ``heard`` with its ``lead`` line, the tuning in ``cents`` above A 440, and
-    how loud each frame is (``levels``, dB).
+    """What was heard of a stretch of a take: ``heard`` with its ``lead`` line, the tuning in ``cents`` above A 440, how
+    loud each frame is (``levels``, dB), and the ``notes`` that are found where nothing is expected.
     """
 
     heard: Heard
     lead: Lead
     cents: float
     levels: NDArray[np.float64]
+    notes: tuple[DraftNote, ...]
 
 
 @dataclass(frozen=True)
 class TakeEar:
-    """What was heard of a whole take."""
+    """What was heard of a whole take; ``unexpected`` are the notes found where nothing is expected."""
 
     heard: Heard
     lead: Lead
     cents: float
+    unexpected: tuple[DraftNote, ...]
 
     def notes(self, begins: Floats) -> Generator[float, None, list[DraftNote]]:
         """The line on the best path through what was heard, its beginnings as they are given."""
@@ -122,12 +123,16 @@ def hear_piece(samples: Samples, player: Player, start: float, end: float) -> Ge
     """What is heard from ``start`` up to ``end`` seconds, yielding the share that is done: so a take can be listened to
     while it is still played.
     """
-    listening = yield from scaled(listened(samples, player, start, end), 0.0, 0.75)
-    sounds, begins = yield from scaled(listening.heard(player), 0.75, 1.0)
+    listening = yield from scaled(listened(samples, player, start, end), 0.0, 0.65)
+    sounds, begins = yield from scaled(listening.heard(player), 0.65, 0.85)
     times = listening.in_recording
+    whole = Heard(times, sounds, begins, player.lowest)
+    path = yield from scaled(best_path(sounds, begins), 0.85, 1.0)
+    found = notes_of(path, whole, listening.lead, listening.cents)
+    notes = tuple(note for note in found if start <= note.start < end)
     own = slice(*np.searchsorted(times, (start, end)))
     heard = Heard(times[own], sounds[own], begins[own], player.lowest)
-    return Piece(heard, listening.lead, listening.cents, _levels(listening)[own])
+    return Piece(heard, listening.lead, listening.cents, _levels(listening)[own], notes)
 
 
 def joined(pieces: Sequence[Piece]) -> TakeEar:
@@ -142,7 +147,9 @@ def joined(pieces: Sequence[Piece]) -> TakeEar:
         sounds[quiet], begins[quiet] = 0.0, 0.0
     times = np.concatenate([part.times for part in heard])
     cents = float(np.mean([piece.cents for piece in pieces]))
-    return TakeEar(Heard(times, sounds, begins, heard[0].lowest), _one_lead([piece.lead for piece in pieces]), cents)
+    lead = _one_lead([piece.lead for piece in pieces])
+    notes = tuple(note for piece in pieces for note in piece.notes)
+    return TakeEar(Heard(times, sounds, begins, heard[0].lowest), lead, cents, notes)
 
 
 def _one_lead(leads: Sequence[Lead]) -> Lead:
@@ -170,14 +177,9 @@ def judged_by_ear(ear: TakeEar, line: DueLine, tempo: float | None) -> Generator
     begins = ear.heard.begins
     if not len(begins):
         return nothing_of(line, tempo)
-    share = 1 / (_REFINED + 1)
-    notes = yield from scaled(ear.notes(begins), 0.0, share)
-    found = judged(line, notes, tempo)
-    for turn in range(1, _REFINED + 1):
-        if found is None:
-            break
-        expected = _expected(begins, line, found.pulse, ear.heard)
-        notes = yield from scaled(ear.notes(expected), share * turn, share * (turn + 1))
+    found = judged(line, ear.unexpected, tempo)
+    if found is not None:
+        notes = yield from ear.notes(_expected(begins, line, found.pulse, ear.heard))
         found = judged(line, notes, tempo, found, ear.witness)
     yield 1.0
     return nothing_of(line, tempo) if found is None else found.take
