@@ -22,12 +22,15 @@ from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.errors import LibraryError
 from gavotte.library.practising import Practising
 from gavotte.library.store import Library
+from gavotte.practice.due import due_line
 from gavotte.practice.invented import Manner
 from gavotte.practice.item import Kind
+from gavotte.practice.judging import take_of_notes
 from gavotte.practice.lessons import Lesson
 from gavotte.practice.plan import Answer
 from gavotte.practice.run import Fading, Way
 from gavotte.practice.take import Verdict
+from gavotte.recording.line import DraftNote
 from gavotte.solo.bars import BarGrid
 from gavotte.sounding.band import Click
 from gavotte.sounding.events import Voice
@@ -518,3 +521,37 @@ def test_an_ear_lesson_asks_tells_and_remembers(qtbot: QtBot, window: MainWindow
         assert f"{question.right} taken for {wrong}" in desk.side.ears.mistaken.text()
     kept = window.studio.library.kept(CONFUSIONS_DOCUMENT)
     assert kept == desk.ears.confusions
+
+
+def test_what_the_loudspeaker_plays_is_no_added_note(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
+    on_stand(qtbot, desk, phrase(desk))
+    desk.side.run.passes.setValue(1)
+    desk.side.run.way.setCurrentIndex(desk.side.run.way.findData(Way.ANSWER))
+    settled(qtbot, window)
+    assert desk.made is not None
+    run = desk.made.run
+    line = due_line(run.played_notes())
+    timeline = Timeline(run.shown, Fraction(1))
+    # Everything is heard: what is played to the player, and the answer; and one foreign note in the answer.
+    heard = [
+        DraftNote(1 + timeline.seconds(note.onset), 1 + timeline.seconds(note.end) - 0.02, note.pitch.midi, 1.0)
+        for note in run.shown.notes
+    ]
+    foreign = DraftNote(heard[-1].end + 0.1, heard[-1].end + 0.3, 90, 1.0)
+    take = take_of_notes(line, [*heard, foreign])
+    assert take.count(Verdict.RIGHT) == len(line.notes)
+    kept = desk._without_what_was_listened_to(line, take)
+    assert [note.midi for note in kept.added] == [90]
+
+
+def test_what_is_known_with_ease_is_said_gently(
+    qtbot: QtBot, window: MainWindow, desk: PracticeDesk, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    name = phrase(desk)
+    on_stand(qtbot, desk, name)
+    played(qtbot, desk)
+    desk.answer(Answer.WITH_EASE)
+    said: list[str] = []
+    monkeypatch.setattr(window.studio.asks, "tell", said.append)
+    desk.agenda.choose(name, 0)
+    assert any("with ease" in words for words in said)

@@ -52,6 +52,9 @@ def test_a_take_is_judged_by_its_sound(kind: str) -> None:
     ]
     assert np.median(np.abs(np.array(away) - np.median(away))) < 0.01
     assert take.sure > 0.7
+    cents = [note.cents for note in take.notes if note.cents is not None]
+    assert len(cents) > 0.6 * len(take.notes)
+    assert abs(np.median(cents)) < 12
 
 
 @pytest.mark.slow

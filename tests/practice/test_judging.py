@@ -238,6 +238,21 @@ def test_the_report_says_what_was_played_in_place_of_what() -> None:
     assert "another piece" in told_of(LINE, take_of_notes(LINE, []))[0][1]
 
 
+def test_intonation_is_told_where_enough_pitches_were_heard() -> None:
+    take = take_of_notes(LINE, performed(), 120)
+    assert timing_of(LINE, take).cents is None
+    by = [5.0 * (k % 3 - 1) for k in range(len(take.notes))]
+    by[9] = 40.0
+    tuned = replace(take, notes=tuple(replace(note, cents=cents) for note, cents in zip(take.notes, by, strict=True)))
+    timing = timing_of(LINE, tuned)
+    assert timing.cents == pytest.approx(5, abs=1)
+    assert timing.off == ((LINE.notes[9].id, 40.0),)
+    told = dict(told_of(LINE, tuned))
+    assert "within 5 cents" in told["Intonation"]
+    assert "40 sharp" in told["Intonation"]
+    assert "Intonation" not in dict(told_of(LINE, take))
+
+
 def test_what_is_off_the_beat_is_known() -> None:
     line: DueLine = due_line(SOLO)
     off = [note.onset % 1 != 0 for note in line.notes]

@@ -125,6 +125,7 @@ def _members(take: Take, numbers: dict[str, int]) -> dict[str, object]:
                 "heard": note.heard,
                 "late_ms": None if note.late is None else round(1000 * note.late, 1),
                 "sure": round(note.sure, 3),
+                "cents": note.cents,
             }
             for note in take.notes
         ],

@@ -17,6 +17,8 @@ from gavotte.theory.pitch import spell
 
 _SIXTEENTH = Fraction(1, 4)
 _ADDED = "added"
+_AROUND = 4
+"""Quarter notes around the line in which added notes belong to it."""
 
 
 def as_played(line: DueLine, take: Take) -> Solo:
@@ -57,8 +59,8 @@ def added_id(number: int) -> str:
     return f"{_ADDED}{number}"
 
 
-def _written_time(line: DueLine, take: Take, extra: AddedNote) -> Fraction | None:
-    """Where an added note lies in the solo, to the nearest sixteenth; None where nothing around it was heard."""
+def written_place(line: DueLine, take: Take, seconds: float) -> float | None:
+    """The written time (quarter notes) that was reached at a moment of the take; None where too little was heard."""
     places = [
         (judged.seconds, float(note.onset))
         for judged, note in zip(take.notes, line.notes, strict=True)
@@ -67,13 +69,17 @@ def _written_time(line: DueLine, take: Take, extra: AddedNote) -> Fraction | Non
     places = [place for k, place in enumerate(places) if not k or place[0] > places[k - 1][0]]
     if len(places) < 2:
         return None
-    seconds, onsets = np.array(places).T
-    quarter = 60 / take.tempo
-    if not seconds[0] - 4 * quarter <= extra.seconds <= seconds[-1] + 4 * quarter:
+    times, onsets = np.array(places).T
+    if times[0] <= seconds <= times[-1]:
+        return float(np.interp(seconds, times, onsets))
+    edge = 0 if seconds < times[0] else -1
+    return float(onsets[edge] + (seconds - times[edge]) * take.tempo / 60)
+
+
+def _written_time(line: DueLine, take: Take, extra: AddedNote) -> Fraction | None:
+    """Where an added note lies in the solo, to the nearest sixteenth; None where nothing around it was heard."""
+    place = written_place(line, take, extra.seconds)
+    if place is None or not line.notes[0].onset - _AROUND <= place <= line.notes[-1].end + _AROUND:
         return None
-    at = float(np.interp(extra.seconds, seconds, onsets))
-    if extra.seconds < seconds[0] or extra.seconds > seconds[-1]:
-        edge = 0 if extra.seconds < seconds[0] else -1
-        at = float(onsets[edge]) + (extra.seconds - float(seconds[edge])) / quarter
-    placed = Fraction(round(4 * at), 4)
+    placed = Fraction(round(4 * place), 4)
     return placed if placed >= -line.solo.pickup else None

@@ -8,7 +8,7 @@ played is heard rather than one that was not.
 from __future__ import annotations
 
 from collections.abc import Generator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,10 +16,10 @@ from numpy.typing import NDArray
 from gavotte.practice.due import DueLine
 from gavotte.practice.judging import Spoken, judged, nothing_of
 from gavotte.practice.pulse import Pulse
-from gavotte.practice.take import Take
+from gavotte.practice.take import Take, TakeNote
 from gavotte.recording import note_model
 from gavotte.recording.draft import Listening, Player, listened, player_of
-from gavotte.recording.lead import FRAME_SECONDS, Lead
+from gavotte.recording.lead import FRAME_SECONDS, VOICED, Lead
 from gavotte.recording.line import DraftNote, Heard, notes_of
 from gavotte.recording.path import best_path
 from gavotte.recording.player import RATE, Samples
@@ -31,6 +31,9 @@ _LOUDER, _AGAIN, _WITHIN, _OTHER = 2.0, 3.0, 0.07, 0.5
 """Log odds that an expected beginning gains at its time, those of one of the same pitch as before, how far that reaches
 (seconds), and what others lose there.
 """
+
+_SETTLED, _FRAMES, _FARTHEST = 0.04, 4, 60.0
+"""Seconds after which a pitch has settled, frames (of 16 ms) that must say so, and cents beyond which it is another."""
 
 _ABOUT = 0.07
 """Seconds about the beginning of a stretch in which a note can begin."""
@@ -182,7 +185,26 @@ def judged_by_ear(ear: TakeEar, line: DueLine, tempo: float | None) -> Generator
         notes = yield from ear.notes(_expected(begins, line, found.pulse, ear.heard))
         found = judged(line, notes, tempo, found, ear.witness)
     yield 1.0
-    return nothing_of(line, tempo) if found is None else found.take
+    return nothing_of(line, tempo) if found is None else _with_intonation(found.take, ear.lead)
+
+
+def _with_intonation(take: Take, lead: Lead) -> Take:
+    """The take with how far each note lay from its pitch, beside the tuning of the whole."""
+    tuning = lead.tuning()
+    return replace(take, notes=tuple(replace(note, cents=_cents(note, lead, tuning)) for note in take.notes))
+
+
+def _cents(note: TakeNote, lead: Lead, tuning: float) -> float | None:
+    """Cents above a note's pitch in the middle of it, where a voice is heard near it for long enough."""
+    if note.heard is None or note.seconds is None or note.end is None:
+        return None
+    frames = lead.between(note.seconds + _SETTLED, note.end - _SETTLED / 2)
+    away = 100 * (lead.midi[frames][lead.confidence[frames] >= VOICED] - note.heard) - tuning
+    # What is read an octave off says as much of the tuning.
+    away = away - 1200 * np.round(away / 1200)
+    if len(away) < _FRAMES or abs(float(np.median(away))) > _FARTHEST:
+        return None
+    return round(float(np.median(away)), 1)
 
 
 def _expected(begins: Floats, line: DueLine, pulse: Pulse, heard: Heard) -> Floats:

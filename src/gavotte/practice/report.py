@@ -44,6 +44,7 @@ def told_of(line: DueLine, take: Take) -> list[tuple[str, str]]:
     return [
         ("Notes", summary(line, take)),
         ("Time", " ".join(timing_lines(line, take, timing))),
+        *(("Intonation", words) for words in intonation_lines(line, timing)),
         *mistakes(line, take),
         ("Next", next_words(line, take)),
     ]
@@ -87,6 +88,19 @@ def timing_lines(line: DueLine, take: Take, timing: Timing) -> list[str]:
     if timing.lengths is not None and not _SHORT <= timing.lengths <= _LONG:
         lines.append("The notes are short." if timing.lengths < _SHORT else "The notes are joined throughout.")
     return lines
+
+
+def intonation_lines(line: DueLine, timing: Timing) -> list[str]:
+    """How near to their pitches the notes lay, and which were farthest off; nothing where few were heard."""
+    if timing.cents is None:
+        return []
+    notes, grid = {note.id: note for note in line.notes}, BarGrid(line.solo)
+    off = [
+        f"{notes[note].pitch.shown} in {grid.place(notes[note].onset)} ({abs(by):.0f} {'sharp' if by > 0 else 'flat'})"
+        for note, by in timing.off
+    ]
+    words = f"Two thirds of the notes lie within {timing.cents:.0f} cents of their pitch."
+    return [f"{words} Farthest off: {listed(off)}." if off else words]
 
 
 def mistakes(line: DueLine, take: Take) -> list[tuple[str, str]]:

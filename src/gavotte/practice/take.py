@@ -17,7 +17,8 @@ class Verdict(StrEnum):
 @dataclass(frozen=True, slots=True)
 class TakeNote:
     """What became of the note ``note`` (its id): the MIDI number ``heard``, ``seconds`` of the take at which it began
-    and ``end``, by how many seconds it was ``late`` (early: below 0), and how ``sure`` that is (0 to 1).
+    and ``end``, by how many seconds it was ``late`` (early: below 0), how ``sure`` that is (0 to 1), and by how many
+    ``cents`` it lay above its pitch, held against the tuning of the whole take (None where no steady pitch was heard).
 
     What was missed has no pitch and no times.
     """
@@ -29,6 +30,7 @@ class TakeNote:
     end: float | None = None
     late: float | None = None
     sure: float = 1.0
+    cents: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

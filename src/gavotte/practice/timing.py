@@ -15,6 +15,8 @@ from gavotte.solo.document import Note
 _HALF = Fraction(1, 2)
 _FEWEST = 4
 _SURE = 0.5
+_ENOUGH, _OFF, _MOST_OFF = 8, 25.0, 3
+"""Pitches by which intonation is told, cents from which on a note is told, and how many are."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,13 +40,16 @@ class SwungPair:
 class Timing:
     """``places``: how late notes were on each beat and between the beats; ``spread``: seconds within which two thirds
     of them lay; the swung ``pairs``; ``lengths``: how long notes sounded beside how long they are written, in the
-    middle.
+    middle; the ``cents`` within which two thirds lay of their pitch (None where few pitches were heard), and the notes
+    that were farthest ``off`` (ids), each with by how many cents.
     """
 
     places: tuple[Lateness, ...]
     spread: float
     pairs: tuple[SwungPair, ...]
     lengths: float | None
+    cents: float | None = None
+    off: tuple[tuple[str, float], ...] = ()
 
 
 def timing_of(line: DueLine, take: Take) -> Timing:
@@ -65,7 +70,18 @@ def timing_of(line: DueLine, take: Take) -> Timing:
     )
     late = [judged.late for _, judged in heard if judged.late is not None]
     spread = _spread(late)
-    return Timing(found, spread, tuple(_pairs(grid, heard)), _lengths(heard, take))
+    pitched = [(judged.note, judged.cents) for _, judged in heard if judged.cents is not None]
+    enough = len(pitched) >= _ENOUGH
+    off = sorted((one for one in pitched if abs(one[1]) >= _OFF), key=lambda one: -abs(one[1]))
+    cents = _spread([by for _, by in pitched]) if enough else None
+    return Timing(
+        found,
+        spread,
+        tuple(_pairs(grid, heard)),
+        _lengths(heard, take),
+        cents,
+        tuple(off[:_MOST_OFF]) if enough else (),
+    )
 
 
 def _heard(line: DueLine, take: Take) -> list[tuple[Note, TakeNote]]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from datetime import timedelta
 from functools import partial
 from pathlib import Path
 
@@ -42,6 +43,7 @@ from gavotte.desktop.words import counted
 from gavotte.formats.whole_file import write_whole
 from gavotte.labelling.labeller import labelled
 from gavotte.library.practising import FOLDER, KeptTake
+from gavotte.practice.as_played import written_place
 from gavotte.practice.due import DueLine, due_line
 from gavotte.practice.focus import work_next
 from gavotte.practice.invented import Manner, invented_take
@@ -50,7 +52,7 @@ from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
 from gavotte.practice.plan import Answer, next_time
 from gavotte.practice.report import told_of
 from gavotte.practice.run import Run, Way, run_of
-from gavotte.practice.take import Take
+from gavotte.practice.take import AddedNote, Take
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.sounding.band import Click
@@ -381,6 +383,19 @@ class PracticeDesk(Desk):
         self._list_takes()
         self._show_agenda()
         self._make_run()
+        self._say_if_easy()
+
+    def _say_if_easy(self) -> None:
+        """Say gently where what is on the stand is known with ease, and not due."""
+        agenda, item = self.agenda, self.agenda.item
+        if item is None or agenda.chosen is None or not self.isVisible():
+            return
+        number = agenda.chosen[1]
+        last = next((entry for entry in agenda.entries_of(agenda.chosen[0]) if entry.number == number), None)
+        left = next_time(item.card(number), agenda.now())
+        if last is not None and last.answer == Answer.WITH_EASE and left is not None and left > timedelta(days=1):
+            words = translate("Gavotte", "You play this with ease; it {when}. Make it harder: faster, or by heart.")
+            self.studio.asks.tell(words.format(when=next_words(left)))
 
     def first_tempo(self, item: PracticeItem, number: int) -> int:
         """The tempo a run begins at: a share of the goal at first, then by how the last time went."""
@@ -708,6 +723,7 @@ class PracticeDesk(Desk):
         if agenda.chosen is None or line is None:
             return
         item_id, number = agenda.chosen
+        take = self._without_what_was_listened_to(line, take)
         kept = KeptTake(item_id, number, agenda.now().isoformat(timespec="seconds"), line.solo, take)
         self._show_take(kept)
         if path is None:
@@ -722,6 +738,18 @@ class PracticeDesk(Desk):
             lambda: self._keep_take(replace(kept, sound=name)),
             self.studio.asks.notice,
         )
+
+    def _without_what_was_listened_to(self, line: DueLine, take: Take) -> Take:
+        """The take without what came out of the loudspeaker where the player listens."""
+        run = self.made.run if self.made is not None else None
+        if run is None or all(one.is_played for one in run.passes) or not take.added:
+            return take
+
+        def is_played(extra: AddedNote) -> bool:
+            place = written_place(line, take, extra.seconds)
+            return place is None or run.passes[run.pass_at(place)].is_played
+
+        return replace(take, added=tuple(extra for extra in take.added if is_played(extra)))
 
     def _keep_take(self, kept: KeptTake) -> None:
         taken: list[str] = []
