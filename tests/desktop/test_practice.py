@@ -484,6 +484,8 @@ def test_a_take_is_played_on_a_keyboard(qtbot: QtBot, window: MainWindow, desk: 
     desk._begin(desk.keyboard)
     assert desk.recorder.is_recording
     assert desk.recorder.is_of_keys
+    now[0] = 12.0
+    qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=10000)
     solo = desk.made.run.shown
     timeline = Timeline(solo, Fraction(1))
     for note in solo.notes[:-1]:
@@ -491,7 +493,6 @@ def test_a_take_is_played_on_a_keyboard(qtbot: QtBot, window: MainWindow, desk: 
         desk.keyboard.play(note.pitch.midi)
         now[0] = 12 + timeline.seconds(note.end) - 0.02
         desk.keyboard.let_go(note.pitch.midi)
-    qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=10000)
     desk.stop_recording()
     qtbot.waitUntil(lambda: desk.take is not None, timeout=20000)
     assert desk.take is not None
@@ -538,7 +539,7 @@ def test_what_the_loudspeaker_plays_is_no_added_note(qtbot: QtBot, window: MainW
         for note in run.shown.notes
     ]
     foreign = DraftNote(heard[-1].end + 0.1, heard[-1].end + 0.3, 90, 1.0)
-    take = take_of_notes(line, [*heard, foreign])
+    take = take_of_notes(line, [*heard, foreign], start=1.0)
     assert take.count(Verdict.RIGHT) == len(line.notes)
     kept = desk._without_what_was_listened_to(line, take)
     assert [note.midi for note in kept.added] == [90]

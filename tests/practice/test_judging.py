@@ -189,6 +189,14 @@ def test_the_vote_finds_where_a_take_begins_and_how_fast_it_is() -> None:
     assert pairs == [(k + 16, k) for k in range(len(notes))]
 
 
+def test_where_a_take_is_to_begin_tells_two_alike_passes_apart() -> None:
+    first, second = performed(start=1.0), performed(start=1.0 + 16)
+    assert take_of_notes(LINE, [*first, *second], 120, start=17.0).notes[0].seconds == pytest.approx(17.0)
+    assert take_of_notes(LINE, [*first, *second], 120, start=1.0).notes[0].seconds == pytest.approx(1.0)
+    # Who began elsewhere is found all the same.
+    assert take_of_notes(LINE, second, 120, start=1.0).count(Verdict.RIGHT) == len(LINE.notes)
+
+
 def test_a_take_becomes_music_that_is_labelled_like_any_other() -> None:
     notes = performed()
     notes[3] = replace(notes[3], midi=notes[3].midi + 1)

@@ -23,7 +23,7 @@ _SLOWEST, _FASTEST = 0.45, 2.2
 """How much longer or shorter than nominal a take may be where its tempo is not known."""
 
 _TEMPO_STEP, _KNOWN_WITHIN = 0.005, 0.04
-_BIN = 0.03
+_BIN, _START_WITHIN = 0.03, 1.0
 _USUAL_SPREAD = 0.5
 _MOST_VOTES = 3_000_000
 
@@ -55,8 +55,17 @@ class Place:
     share: float
 
 
-def voted(due: Times, due_pitches: Pitches, heard: Times, heard_pitches: Pitches, rate: float | None) -> Place:
-    """The place most pairs of notes agree on; ``rate`` is how much longer than nominal it is played, where known."""
+def voted(
+    due: Times,
+    due_pitches: Pitches,
+    heard: Times,
+    heard_pitches: Pitches,
+    rate: float | None,
+    start: float | None = None,
+) -> Place:
+    """The place most pairs of notes agree on; ``rate`` is how much longer than nominal it is played, and ``start`` when
+    nominal 0 was played (within a second), where they are known.
+    """
     if not len(due) or not len(heard):
         return Place(float(heard[0]) if len(heard) else 0.0, rate or 1.0, 0.0)
     most = max(1, _MOST_VOTES * 12 // max(1, len(due)))
@@ -72,8 +81,9 @@ def voted(due: Times, due_pitches: Pitches, heard: Times, heard_pitches: Pitches
     for candidate in np.geomspace(low, high, count):
         give_way()
         starts = heard[played] - candidate * due[written]
+        counts = weights if start is None else np.where(np.abs(starts - start) <= _START_WITHIN, weights, 0.0)
         bins = np.floor((starts - starts.min()) / _BIN).astype(np.int64)
-        votes: Times = np.convolve(np.bincount(bins, weights), (0.5, 1.0, 0.5), "same")
+        votes: Times = np.convolve(np.bincount(bins, counts), (0.5, 1.0, 0.5), "same")
         usual = 1.0 if rate is not None else float(np.exp(-0.5 * (np.log(candidate) / _USUAL_SPREAD) ** 2))
         top = int(np.argmax(votes))
         if votes[top] * usual > best:
@@ -90,8 +100,9 @@ def pairs_of(
     heard: Times,
     heard_pitches: Pitches,
     around: Place | None,
+    near: bool = False,
 ) -> list[tuple[int, int]]:
-    """(written, heard) of the notes that belong together, in order.
+    """(written, heard) of the notes that belong together, in order; with ``near`` none lies far from its place.
 
     Where the place of the take is only known roughly (``around``), the time between notes is held against its tempo.
     Without it ``due`` are the very seconds at which notes are due, and each note is held against its own.
@@ -101,6 +112,9 @@ def pairs_of(
         return []
     if around is None:
         first, last = np.searchsorted(heard, due - _NEAR_DUE), np.searchsorted(heard, due + _NEAR_DUE)
+    elif near:
+        place = around.start + around.rate * due
+        first, last = np.searchsorted(heard, place - _NEAR_DUE), np.searchsorted(heard, place + _NEAR_DUE)
     else:
         first, last = _corridor(due, heard, around)
     scores: list[NDArray[np.float64]] = []
@@ -117,7 +131,7 @@ def pairs_of(
         if around is None:
             cost = cost + np.minimum(_MOST_LATE, 0.5 * ((heard[low:high] - due[note]) / _LOOSE_DUE) ** 2)
         # To begin here: what was written before is missing; what was heard before counts a little.
-        best = _MISSING * note + 0.3 * np.minimum(span, 30) * _ADDED
+        best = _MISSING * note + 0.3 * np.minimum(span - int(first[0]), 30) * _ADDED
         source = np.full(len(span), -1, np.int64)
         if note:
             jump = ready[low:high] + _JUMP
@@ -153,7 +167,7 @@ def pairs_of(
         ready = np.where(mine, own, ready)
         ready_from = np.where(mine, note * (len(heard) + 1) + np.arange(len(heard) + 1) - 1, ready_from)
         ready, ready_from = _carried(ready, ready_from)
-    return _walked_back(scores, came, first, len(heard))
+    return _walked_back(scores, came, first, len(heard), int(last[-1]))
 
 
 def _carried(ready: NDArray[np.float64], source: NDArray[np.int64]) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
@@ -181,7 +195,11 @@ def _pitch_costs(written: int, heard: Pitches) -> NDArray[np.float64]:
 
 
 def _walked_back(
-    scores: list[NDArray[np.float64]], came: list[NDArray[np.int64]], first: NDArray[np.int64], heard: int
+    scores: list[NDArray[np.float64]],
+    came: list[NDArray[np.int64]],
+    first: NDArray[np.int64],
+    heard: int,
+    end: int,
 ) -> list[tuple[int, int]]:
     count = len(scores)
     best, note, at = np.inf, -1, -1
@@ -189,11 +207,11 @@ def _walked_back(
         if not len(score):
             continue
         played = np.arange(len(score)) + int(first[index])
-        ends = score + _MISSING * (count - 1 - index) + 0.3 * np.minimum(heard - 1 - played, 30) * _ADDED
+        ends = score + _MISSING * (count - 1 - index) + 0.3 * np.minimum(end - 1 - played, 30) * _ADDED
         lowest = int(np.argmin(ends))
         if ends[lowest] < best:
             best, note, at = float(ends[lowest]), index, int(played[lowest])
-    if best >= _MISSING * count + 0.3 * min(heard, 30) * _ADDED:
+    if best >= _MISSING * count + 0.3 * min(end - int(first[0]), 30) * _ADDED:
         return []
     pairs = []
     while note >= 0:

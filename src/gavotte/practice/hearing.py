@@ -175,12 +175,16 @@ def _levels(listening: Listening) -> NDArray[np.float64]:
     return np.asarray(10 * np.log10((power[last] - power[first]) / np.maximum(1, last - first) + 1e-12), np.float64)
 
 
-def judged_by_ear(ear: TakeEar, line: DueLine, tempo: float | None) -> Generator[float, None, Take]:
-    """What became of the notes in what was heard, yielding the share that is done."""
+def judged_by_ear(
+    ear: TakeEar, line: DueLine, tempo: float | None, start: float | None = None
+) -> Generator[float, None, Take]:
+    """What became of the notes in what was heard, yielding the share that is done; bar 1 was to begin at ``start``
+    seconds, where that is known.
+    """
     begins = ear.heard.begins
     if not len(begins):
         return nothing_of(line, tempo)
-    found = judged(line, ear.unexpected, tempo)
+    found = judged(line, ear.unexpected, tempo, start=start)
     if found is not None:
         notes = yield from ear.notes(_expected(begins, line, found.pulse, ear.heard))
         found = judged(line, notes, tempo, found, ear.witness)

@@ -48,6 +48,9 @@ _ECHO, _ECHO_SURE = 0.16, 0.93
 
 _SWINGS = tuple(Fraction(20 + k, 20) for k in range(41))
 _FEWEST_PAIRS = 6
+_AGREED = 0.3
+"""Share of the written notes that must agree on where a take begins."""
+
 _ON_THE_WAY = 3
 """Semitones from which a note may be slid into."""
 
@@ -66,11 +69,13 @@ class Judged:
     swing: Fraction | None
 
 
-def take_of_notes(line: DueLine, notes: Sequence[DraftNote], tempo: float | None = None) -> Take:
+def take_of_notes(
+    line: DueLine, notes: Sequence[DraftNote], tempo: float | None = None, start: float | None = None
+) -> Take:
     """What became of a line in notes that are known, as those of a keyboard are; ``tempo`` in quarter notes a minute,
-    where it was asked for.
+    and ``start`` the second at which bar 1 was to begin, where they are known.
     """
-    found = judged(line, notes, tempo)
+    found = judged(line, notes, tempo, start=start)
     return nothing_of(line, tempo) if found is None else found.take
 
 
@@ -86,8 +91,11 @@ def judged(
     tempo: float | None,
     like: Judged | None = None,
     witness: Witness | None = None,
+    start: float | None = None,
 ) -> Judged | None:
-    """What became of the notes; ``like`` is what was found before. None where nothing belongs together."""
+    """What became of the notes; ``like`` is what was found before, ``start`` the second of the take at which bar 1 was
+    to begin, where that is known. None where nothing belongs together.
+    """
     if not line.notes or not notes:
         return None
     heard = np.array([note.start for note in notes])
@@ -95,8 +103,11 @@ def judged(
     rate = None if tempo is None else _nominal_tempo(line) / tempo
     if like is None:
         nominal = line.seconds()
-        place = voted(nominal, line.pitches, heard, pitches, rate)
-        pairs = pairs_of(nominal, line.pitches, heard, pitches, place)
+        place = voted(nominal, line.pitches, heard, pitches, rate, start)
+        if start is not None and place.share < _AGREED:
+            # The player began elsewhere.
+            start, place = None, voted(nominal, line.pitches, heard, pitches, rate)
+        pairs = pairs_of(nominal, line.pitches, heard, pitches, place, start is not None)
         usual = place.rate
     else:
         pairs = pairs_of(like.pulse.due, line.pitches, heard, pitches, None)
@@ -107,9 +118,9 @@ def judged(
     swing = _swing(line, like_written, heard, usual) if like is None else like.swing
     nominal = line.seconds(swing)
     times = [(index, float(heard[at])) for index, at in like_written]
-    start = float(np.median([time - usual * nominal[index] for index, time in times]))
+    begun = float(np.median([time - usual * nominal[index] for index, time in times]))
     asked = rate if rate is not None and abs(rate / usual - 1) < 0.05 else usual
-    pulse = pulse_of(nominal, times, start, asked, rate is not None)
+    pulse = pulse_of(nominal, times, begun, asked, rate is not None)
     return Judged(_Bench(line, notes, dict(pairs), pulse, witness).take(swing), pulse, swing)
 
 

@@ -503,6 +503,8 @@ class PracticeDesk(Desk):
             return
         if playing:
             self._clock.start()
+            transport = self.studio.transport
+            self.recorder.begins_in(-transport.engine.position / transport.rate)
             self.controls.show_answers(False)
             self.player.stop()
         elif self._clock.isValid():

@@ -49,6 +49,7 @@ class Recorder(QObject):
         self._line: DueLine | None = None
         self._player: Player | None = None
         self._tempo: float | None = None
+        self._start: float | None = None
         self._pieces: list[Piece] = []
         self._listening_for = QObject(self)
         self.level = 0.0
@@ -83,7 +84,7 @@ class Recorder(QObject):
             )
             self.failed.emit(words.format(folder=self._folder, error=error.strerror or error))
             return False
-        self._line, self._tempo, self._pieces = line, tempo, []
+        self._line, self._tempo, self._pieces, self._start = line, tempo, [], None
         self._player = taker_of(line)
         source.heard.connect(self._take_in)
         source.stopped.connect(self._lost)
@@ -97,11 +98,18 @@ class Recorder(QObject):
     def begin_keys(self, keyboard: MidiKeyboard, line: DueLine, tempo: float) -> bool:
         """Record what is played on a keyboard that is open."""
         self.cancel()
-        self._line, self._tempo, self._keyboard = line, tempo, keyboard
+        self._line, self._tempo, self._keyboard, self._start = line, tempo, keyboard, None
         self._down, self._keys = {}, []
         keyboard.played.connect(self._pressed)
         keyboard.released.connect(self._released)
         return True
+
+    def begins_in(self, seconds: float) -> None:
+        """The music begins so many seconds from now: what is to be played is looked for there."""
+        if self._keyboard is not None:
+            self._start = self.clock() + seconds
+        elif self._capture is not None:
+            self._start = self._capture.seconds + seconds
 
     def _pressed(self, midi: int) -> None:
         self._released(midi)
@@ -114,7 +122,7 @@ class Recorder(QObject):
 
     def _end_keys(self) -> None:
         """Judge what was played on the keyboard."""
-        keyboard, line, tempo = self._keyboard, self._line, self._tempo
+        keyboard, line, tempo, start = self._keyboard, self._line, self._tempo, self._start
         for midi in list(self._down):
             self._released(midi)
         self._let_keys_go()
@@ -123,7 +131,7 @@ class Recorder(QObject):
         notes = sorted(self._keys, key=lambda note: note.start)
         self._activities.beside(
             self,
-            lambda: take_of_notes(line, notes, tempo),
+            lambda: take_of_notes(line, notes, tempo, start),
             lambda take: self.taken.emit(take, None, ()),
             self._not_judged,
         )
@@ -177,7 +185,8 @@ class Recorder(QObject):
         if self._source is None:
             return
         self._let_go()
-        capture, line, player, tempo = self._capture, self._line, self._player, self._tempo
+        capture, line, player = self._capture, self._line, self._player
+        tempo, begun = self._tempo, self._start
         if capture is None or line is None or player is None:
             return
         capture.close()
@@ -196,7 +205,7 @@ class Recorder(QObject):
                     a, b = start + (end - start) * k / count, start + (end - start) * (k + 1) / count
                     work = hear_piece(samples, player, a, b)
                     pieces.append((yield from scaled(work, 0.9 * k / count, 0.9 * (k + 1) / count)))
-            return (yield from scaled(judged_by_ear(joined(pieces), line, tempo), 0.9, 1.0))
+            return (yield from scaled(judged_by_ear(joined(pieces), line, tempo, begun), 0.9, 1.0))
 
         self._activities.walk(
             self,
