@@ -189,6 +189,7 @@ def test_written_pitch_is_shown_and_concert_pitch_is_heard(
     settled(qtbot, window)
     assert {note.pitch.midi - midi for note, midi in zip(desk.made.page.notes, before, strict=True)} == {9}
     assert [note.pitch.midi for note in desk.made.run.shown.notes] == before
+    assert desk._head.about.text().startswith("D ·")
 
 
 def test_the_stand_has_only_the_music(qtbot: QtBot, desk: PracticeDesk) -> None:

@@ -7,7 +7,7 @@ or only some: so a phrase climbs in tempo, goes through the keys, is answered, a
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
@@ -95,8 +95,15 @@ _MOST_BARS = 640
 """A run of several passes has no more bars than this."""
 
 
-def run_of(item: PracticeItem, keys: Sequence[int], wishes: RunWishes) -> Run:
-    """A run through an item in some of its keys (numbers), one key after the other; fewer passes of what is long."""
+def run_of(
+    item: PracticeItem,
+    keys: Sequence[int],
+    wishes: RunWishes,
+    name_of: Callable[[Solo], str] = lambda solo: solo.keys[0].key.shown,
+) -> Run:
+    """A run through an item in some of its keys (numbers), one key after the other; fewer passes of what is long.
+    ``name_of`` gives the name of a key for the heading of its passes.
+    """
     blocks, plan = [], []
     bars = len(BarGrid(item.music).bars) * len(keys) * (2 if wishes.way is Way.ANSWER else 1)
     turns = max(1, min(wishes.passes, _MOST_BARS // max(1, bars)))
@@ -105,7 +112,7 @@ def run_of(item: PracticeItem, keys: Sequence[int], wishes: RunWishes) -> Run:
         for turn in range(turns):
             tempo = min(wishes.most, wishes.tempo + wishes.step * (turn if wishes.way is not Way.KEYS else place))
             fading = _fading(wishes.fading, turn, turns)
-            heading = f"{music.key}, {tempo}" if len(keys) > 1 or wishes.step else f"{turn + 1}"
+            heading = f"{name_of(music.solo)}, {tempo}" if len(keys) > 1 or wishes.step else f"{turn + 1}"
             if wishes.way is Way.ANSWER:
                 blocks.append(Block(music.solo, (), f"{heading}: listen"))
                 plan.append((number, tempo, False, Fading.ALL))

@@ -31,7 +31,7 @@ from gavotte.desktop.desks.practice.strip import TodayStrip
 from gavotte.desktop.desks.practice.take_files import keep_sound, open_sound
 from gavotte.desktop.desks.practice.take_panel import FromKeyboard
 from gavotte.desktop.desks.practice.take_player import TakePlayer
-from gavotte.desktop.desks.practice.words import key_of, key_words, next_words
+from gavotte.desktop.desks.practice.words import key_words, next_words
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.microphone import CardMicrophone, Microphone, SimulatedMicrophone
 from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
@@ -325,6 +325,8 @@ class PracticeDesk(Desk):
             self._read(anew=True)
         if changes & Update.VIEW:
             self._zoom()
+            self._show_agenda()
+            self._show_takes()
             self._make_run()
 
     def _read(self, anew: bool = False) -> None:
@@ -344,7 +346,7 @@ class PracticeDesk(Desk):
         if self.stand.isChecked():
             self._show_stand(True)
         none = translate("Gavotte", "Nothing more today. What was played comes back when it is about to be forgotten.")
-        self.strip.show_plan(agenda.plan, agenda.items, agenda.chosen, agenda.minutes, none)
+        self.strip.show_plan(agenda.plan, agenda.items, agenda.chosen, agenda.minutes, none, self._read_as)
         self.side.show_items(agenda.items, agenda.chosen[0] if agenda.chosen is not None else None, agenda.now())
         entries = [entry for _, entry in agenda.log]
         self.side.log.show_log(agenda.log, minutes_by_day(entries), agenda.now().date())
@@ -362,13 +364,21 @@ class PracticeDesk(Desk):
             return
         number = agenda.chosen[1]
         self._head.title.setText(item.name)
-        parts = [key_words(item, number), translate("Gavotte", "goal {tempo}").format(tempo=item.goal), item.words]
+        parts = [
+            key_words(item, number, self._read_as),
+            translate("Gavotte", "goal {tempo}").format(tempo=item.goal),
+            item.words,
+        ]
         if item.from_memory:
             parts.append(translate("Gavotte", "by heart"))
         parts.append(next_words(next_time(item.card(number), agenda.now())))
         self._head.about.setText(" · ".join(filter(None, parts)))
-        self.side.show_keys(item, number)
+        self.side.show_keys(item, number, self._read_as)
         self.side.run.show_item(item, int(self.side.run.tempo.value()))
+
+    def _read_as(self, solo: Solo) -> Solo:
+        """Music as it is read here."""
+        return self.studio.view.shown(solo)
 
     def _put_on_stand(self) -> None:
         """Something else is on the stand."""
@@ -424,7 +434,7 @@ class PracticeDesk(Desk):
         shown = self.studio.view.shown
 
         def work() -> _Made:
-            run = run_of(item, keys, wishes)
+            run = run_of(item, keys, wishes, lambda solo: shown(replace(solo, notes=(), chords=())).keys[0].key.shown)
             read = shown(run.shown)
             page = read if len(run.visible) == len(run.shown.notes) else shown(run.page())
             labels = dict(zip((note.id for note in read.notes), labelled(read).labels, strict=True))
@@ -562,7 +572,7 @@ class PracticeDesk(Desk):
         )
         words = translate("Gavotte", "Pass {number} of {count}, tempo {tempo}")
         item = self.agenda.item
-        key = f"{key_words(item, one.key)} · " if item is not None and len(item.cards) > 1 else ""
+        key = f"{key_words(item, one.key, self._read_as)} · " if item is not None and len(item.cards) > 1 else ""
         self.controls.detail.setText(
             key + words.format(number=number + 1, count=len(run.passes), tempo=round(one.tempo * rate))
         )
@@ -602,14 +612,14 @@ class PracticeDesk(Desk):
         self.studio.transport.stop()
         item_id, number = agenda.chosen
         take = self.take if self.take is not None and self.take.item == item_id else None
-        agenda.answer(answer, self.tempo_reached, self._spent, take, key_of(item, number).tonic.shown)
+        agenda.answer(answer, self.tempo_reached, self._spent, take, key_words(item, number))
         self._spent = 0.0
         self.controls.show_answers(False)
         changed = agenda.items.get(item_id)
         if changed is not None:
             words = translate("Gavotte", "{name} in {key} {when}").format(
                 name=item.name,
-                key=key_words(item, number),
+                key=key_words(item, number, self._read_as),
                 when=next_words(next_time(changed.card(number), agenda.now())),
             )
             self.studio.asks.tell(words)
@@ -776,7 +786,7 @@ class PracticeDesk(Desk):
         self._show_takes()
 
     def _show_takes(self) -> None:
-        self.side.take.show_takes(self._takes, self.agenda.item, self._take_id)
+        self.side.take.show_takes(self._takes, self.agenda.item, self._take_id, self._read_as)
         self.side.take.hear.setText(
             translate("Gavotte", "Silence") if self.player.is_playing else translate("Gavotte", "Hear it")
         )

@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from gavotte.desktop.desks.practice.words import key_words
+from gavotte.desktop.desks.practice.words import Read, as_it_is, key_words
 from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import SMALL, font
@@ -41,10 +41,10 @@ class KeysView(QWidget):
         self.palette_in_use = palette
         self.update()
 
-    def show_item(self, item: PracticeItem | None, number: int) -> None:
-        """Show an item's keys, one of them on the stand."""
-        if item is not None and (self._item is None or item.music is not self._item.music or not self._names):
-            self._names = tuple(key_words(item, k) for k in range(12))
+    def show_item(self, item: PracticeItem | None, number: int, read: Read = as_it_is) -> None:
+        """Show an item's keys as they are read, one of them on the stand."""
+        if item is not None:
+            self._names = tuple(key_words(item, k, read) for k in range(12))
         self._item, self._number = item, number
         self._tempos = {card.number: card.tempo for card in item.cards} if item is not None else {}
         told = [

@@ -13,7 +13,7 @@ from gavotte.desktop.desks.practice.keys_view import KeysView
 from gavotte.desktop.desks.practice.log_panel import LogPanel
 from gavotte.desktop.desks.practice.run_panel import RunPanel
 from gavotte.desktop.desks.practice.take_panel import TakePanel
-from gavotte.desktop.desks.practice.words import KINDS, next_words
+from gavotte.desktop.desks.practice.words import KINDS, Read, as_it_is, next_words
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.rows import RowList
@@ -64,10 +64,10 @@ class PracticeSide(Tabbed):
         self.all.itemClicked.connect(self._choose)
         self.all.itemActivated.connect(self._choose)
 
-    def show_keys(self, item: PracticeItem | None, number: int) -> None:
+    def show_keys(self, item: PracticeItem | None, number: int, read: Read = as_it_is) -> None:
         """Show the keys of what is on the stand, where there are several."""
         several = item is not None and len(item.cards) > 1
-        self.keys.show_item(item, number)
+        self.keys.show_item(item, number, read)
         self.keys.setVisible(several)
         self._keys_heading.setVisible(several)
 

@@ -17,7 +17,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from gavotte.desktop.desks.practice.words import key_words, why_words
+from gavotte.desktop.desks.practice.words import Read, as_it_is, key_words, why_words
 from gavotte.desktop.theme.palette import DAY, Palette
 from gavotte.desktop.theme.type import BODY, SMALL, font
 from gavotte.desktop.translation import translate
@@ -115,15 +115,16 @@ class TodayStrip(QWidget):
         chosen: tuple[str, int] | None,
         minutes: float,
         none: str,
+        read: Read = as_it_is,
     ) -> None:
-        """Show what is planned; ``none`` is said where nothing is."""
+        """Show what is planned, keys as they are ``read``; ``none`` is said where nothing is."""
         self.list.blockSignals(True)
         self.list.clear()
         self._rows = []
         for name, planned in plan:
             item = items[name]
             row = QListWidgetItem()
-            title, why = item.name, f"{key_words(item, planned.number)} · {why_words(planned)}"
+            title, why = item.name, f"{key_words(item, planned.number, read)} · {why_words(planned)}"
             row.setData(_NAME, title)
             row.setData(_WHY, why)
             row.setToolTip(f"{title}\n{why}")

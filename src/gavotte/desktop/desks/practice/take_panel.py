@@ -11,7 +11,7 @@ from PyQt6.QtCore import QRectF, QSize, pyqtSignal
 from PyQt6.QtGui import QColor, QPaintEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from gavotte.desktop.desks.practice.words import MANNERS, key_words
+from gavotte.desktop.desks.practice.words import MANNERS, Read, as_it_is, key_words
 from gavotte.desktop.painting import painting
 from gavotte.desktop.playback.microphone import microphone_names
 from gavotte.desktop.theme.palette import DAY, Palette
@@ -169,7 +169,13 @@ class TakePanel(QWidget):
         self.loop.setVisible(can_loop)
         self._make_room()
 
-    def show_takes(self, takes: Sequence[tuple[str, KeptTake]], item: PracticeItem | None, current: str | None) -> None:
+    def show_takes(
+        self,
+        takes: Sequence[tuple[str, KeptTake]],
+        item: PracticeItem | None,
+        current: str | None,
+        read: Read = as_it_is,
+    ) -> None:
         """List the takes of an item."""
         self.takes.blockSignals(True)
         self.takes.clear()
@@ -177,7 +183,7 @@ class TakePanel(QWidget):
         for name, kept in takes:
             right = kept.take.count(Verdict.RIGHT)
             when = datetime.fromisoformat(kept.at)
-            key = key_words(item, kept.number) if item is not None else ""
+            key = key_words(item, kept.number, read) if item is not None else ""
             self.takes.add_row(
                 name,
                 f"{when:%d %b, %H:%M}",

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import timedelta
+from fractions import Fraction
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import counted
@@ -10,8 +12,8 @@ from gavotte.practice.invented import Manner
 from gavotte.practice.item import Kind, PracticeItem
 from gavotte.practice.plan import Answer, Planned, Why
 from gavotte.practice.run import Fading, Way
+from gavotte.solo.document import KeyRegion, Solo
 from gavotte.sounding.band import Click
-from gavotte.theory.key import Key
 
 ANSWERS = {
     Answer.NOT_YET: QT_TRANSLATE_NOOP("Gavotte", "Not yet"),
@@ -56,14 +58,19 @@ _WHYS = {
 }
 
 
-def key_of(item: PracticeItem, number: int) -> Key:
-    """The key with a number among an item's."""
-    return item.keys[number]
+Read = Callable[[Solo], Solo]
+"""Music as it is read: in concert pitch, or written for an instrument."""
 
 
-def key_words(item: PracticeItem, number: int) -> str:
-    """The key with a number among an item's, in words."""
-    return key_of(item, number).tonic.shown
+def as_it_is(solo: Solo) -> Solo:
+    """Music as it sounds."""
+    return solo
+
+
+def key_words(item: PracticeItem, number: int, read: Read = as_it_is) -> str:
+    """The tonic of the key with a number among an item's, as it is read."""
+    empty = Solo("", instrument=item.music.instrument, keys=(KeyRegion(Fraction(0), item.keys[number]),))
+    return read(empty).keys[0].key.tonic.shown
 
 
 def why_words(planned: Planned) -> str:
