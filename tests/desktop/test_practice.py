@@ -16,6 +16,7 @@ from pytestqt.qtbot import QtBot
 
 from gavotte.desktop.desks.practice.desk import PracticeDesk
 from gavotte.desktop.desks.practice.ears import CONFUSIONS_DOCUMENT
+from gavotte.desktop.desks.practice.taking import without_loudspeaker
 from gavotte.desktop.playback.microphone import CardMicrophone, SimulatedMicrophone
 from gavotte.desktop.playback.outputs import ManualOutput
 from gavotte.desktop.shell.window import MainWindow
@@ -284,14 +285,14 @@ def recorded(qtbot: QtBot, window: MainWindow, desk: PracticeDesk, manner: Manne
     desk.side.take.source.setCurrentIndex(desk.side.take.source.findData(manner))
     desk.page.setFocus()
     qtbot.keyClick(desk.page, Qt.Key.Key_R)
-    qtbot.waitUntil(lambda: desk.recorder.is_recording, timeout=20000)
+    qtbot.waitUntil(lambda: desk.taking.recorder.is_recording, timeout=20000)
     qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=20000)
     assert "Recording" in desk.controls.light.text()
     while desk.studio.transport.is_playing:
-        desk.simulated.pass_seconds(0.5)
+        desk.taking.simulated.pass_seconds(0.5)
         pass_seconds(desk, 0.5)
-    desk.simulated.pass_seconds(0.5)
-    qtbot.waitUntil(lambda: not desk.recorder.is_recording, timeout=5000)
+    desk.taking.simulated.pass_seconds(0.5)
+    qtbot.waitUntil(lambda: not desk.taking.recorder.is_recording, timeout=5000)
     qtbot.waitUntil(lambda: desk.take is not None and bool(desk.take.sound), timeout=60000)
     settled(qtbot, window)
 
@@ -306,10 +307,10 @@ def test_a_take_is_recorded_judged_kept_and_told(qtbot: QtBot, window: MainWindo
     assert take.take.tempo == pytest.approx(120, rel=0.03)
     assert dict(desk.page.marked)
     assert desk.side.take.report.count() > 2
-    sound = desk.recorder._folder / take.sound
+    sound = desk.taking.recorder._folder / take.sound
     data, rate = soundfile.read(sound)
     assert len(data) / rate > 7
-    assert not list(desk.recorder._folder.glob("*.part"))
+    assert not list(desk.taking.recorder._folder.glob("*.part"))
     assert desk.controls.light.text() == ""
     # It is there after a start, can be heard, deleted, and put back.
     assert desk._takes[0][1] == take
@@ -342,6 +343,11 @@ def test_an_old_take_is_looked_at_and_left(qtbot: QtBot, window: MainWindow, des
     settled(qtbot, window)
     assert desk.page.marked
     assert not desk.side.take.hear.isVisibleTo(desk.side)
+    # Another instrument's reading is shown with the same marks.
+    window.studio.view.set_reader("Alto saxophone")
+    window.studio.view.set_written(True)
+    settled(qtbot, window)
+    assert desk.page.marked
     assert desk.escape()
     assert not desk.page.marked
     assert desk.take is None
@@ -349,24 +355,24 @@ def test_an_old_take_is_looked_at_and_left(qtbot: QtBot, window: MainWindow, des
 
 def test_no_microphone_is_told_and_nothing_is_left_behind(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
     on_stand(qtbot, desk, phrase(desk))
-    desk._begin(CardMicrophone("none", desk))
+    desk.taking.hear(CardMicrophone("none", desk), desk.made.run)  # type: ignore[union-attr]
     assert "No microphone is connected" in window.notice.text.text()
-    assert not desk.recorder.is_recording
-    assert not list(desk.recorder._folder.glob("*.part"))
+    assert not desk.taking.recorder.is_recording
+    assert not list(desk.taking.recorder._folder.glob("*.part"))
 
 
 def test_a_microphone_that_goes_away_keeps_what_was_heard(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
     on_stand(qtbot, desk, phrase(desk))
     source = SimulatedMicrophone(desk)
     source.prepare(np.full((44100, 2), 900, np.int16))
-    desk._begin(source)
+    desk.taking.hear(source, desk.made.run)  # type: ignore[union-attr]
     qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=20000)
     source.pass_seconds(1.0)
     source.stopped.emit("The microphone has gone.")
     assert "has gone" in window.notice.text.text()
-    assert not desk.recorder.is_recording
+    assert not desk.taking.recorder.is_recording
     qtbot.waitUntil(lambda: desk.take is not None and bool(desk.take.sound), timeout=60000)
-    assert soundfile.info(desk.recorder._folder / desk.take.sound).duration == pytest.approx(1.0, abs=0.01)  # type: ignore[union-attr]
+    assert soundfile.info(desk.taking.recorder._folder / desk.take.sound).duration == pytest.approx(1.0, abs=0.01)  # type: ignore[union-attr]
 
 
 def test_a_take_from_a_file_is_judged(
@@ -481,25 +487,25 @@ def test_a_take_is_played_on_a_keyboard(qtbot: QtBot, window: MainWindow, desk: 
     settled(qtbot, window)
     assert desk.made is not None
     now = [10.0]
-    desk.recorder.clock = lambda: now[0]
-    desk._begin(desk.keyboard)
-    assert desk.recorder.is_recording
-    assert desk.recorder.is_of_keys
+    desk.taking.recorder.clock = lambda: now[0]
+    desk.taking.hear(desk.taking.keyboard, desk.made.run)  # type: ignore[union-attr]
+    assert desk.taking.recorder.is_recording
+    assert desk.taking.recorder.is_of_keys
     now[0] = 12.0
     qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=10000)
     solo = desk.made.run.shown
     timeline = Timeline(solo, Fraction(1))
     for note in solo.notes[:-1]:
         now[0] = 12 + timeline.seconds(note.onset)
-        desk.keyboard.play(note.pitch.midi)
+        desk.taking.keyboard.play(note.pitch.midi)
         now[0] = 12 + timeline.seconds(note.end) - 0.02
-        desk.keyboard.let_go(note.pitch.midi)
-    desk.stop_recording()
+        desk.taking.keyboard.let_go(note.pitch.midi)
+    desk.taking.stop()
     qtbot.waitUntil(lambda: desk.take is not None, timeout=20000)
     assert desk.take is not None
     assert desk.take.take.count(Verdict.RIGHT) == len(solo.notes) - 1
     assert desk.take.take.notes[-1].verdict is Verdict.MISSED
-    assert not desk.recorder.is_recording
+    assert not desk.taking.recorder.is_recording
 
 
 def test_an_ear_lesson_asks_tells_and_remembers(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
@@ -542,7 +548,7 @@ def test_what_the_loudspeaker_plays_is_no_added_note(qtbot: QtBot, window: MainW
     foreign = DraftNote(heard[-1].end + 0.1, heard[-1].end + 0.3, 90, 1.0)
     take = take_of_notes(line, [*heard, foreign], start=1.0)
     assert take.count(Verdict.RIGHT) == len(line.notes)
-    kept = desk._without_what_was_listened_to(line, take)
+    kept = without_loudspeaker(run, line, take)
     assert [note.midi for note in kept.added] == [90]
 
 

@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import timedelta
 from functools import partial
-from pathlib import Path
 
-import numpy as np
-from numpy.typing import NDArray
 from PyQt6.QtCore import QElapsedTimer, QTimer
 from PyQt6.QtGui import QUndoStack
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from gavotte.desktop.command import Command
+from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
@@ -25,47 +21,37 @@ from gavotte.desktop.desks.practice.controls import Controls
 from gavotte.desktop.desks.practice.ears import Ears
 from gavotte.desktop.desks.practice.file_dialogs import ask_for_sound, ask_where_log_goes
 from gavotte.desktop.desks.practice.practice_page import PracticePage
-from gavotte.desktop.desks.practice.recorder import Recorder
 from gavotte.desktop.desks.practice.side import PracticeSide
 from gavotte.desktop.desks.practice.strip import TodayStrip
-from gavotte.desktop.desks.practice.take_files import keep_sound, open_sound
-from gavotte.desktop.desks.practice.take_panel import FromKeyboard
 from gavotte.desktop.desks.practice.take_player import TakePlayer
+from gavotte.desktop.desks.practice.taking import Taking
 from gavotte.desktop.desks.practice.words import key_words, next_words
 from gavotte.desktop.paper.sheet import Sheet
-from gavotte.desktop.playback.microphone import CardMicrophone, Microphone, SimulatedMicrophone
-from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
+from gavotte.desktop.widgets.nothing_here import NothingHere
 from gavotte.desktop.words import counted
 from gavotte.formats.whole_file import write_whole
 from gavotte.labelling.labeller import labelled
 from gavotte.library.practising import FOLDER, KeptTake
-from gavotte.practice.as_played import written_place
-from gavotte.practice.due import DueLine, due_line
+from gavotte.practice.due import due_line
 from gavotte.practice.focus import work_next
-from gavotte.practice.invented import Manner, invented_take
 from gavotte.practice.item import PracticeItem
 from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
 from gavotte.practice.plan import Answer, next_time
 from gavotte.practice.report import told_of
 from gavotte.practice.run import Run, Way, run_of
-from gavotte.practice.take import AddedNote, Take
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.sounding.band import Click
 from gavotte.sounding.events import Voice
-from gavotte.sounding.synth import FluidSynth, SynthError, find_soundfont
-from gavotte.sounding.timeline import DEFAULT_TEMPO
-from gavotte.steps import whole
 
 _FOLLOWED = Update.LIBRARY | Update.VIEW
 _FIRST_SHARE, _BACK = 0.6, 0.9
 _TAIL_MS = 700
 _LEAST_SECONDS = 2.0
-_LEAD_IN = 0.2
 _STAND_ZOOM = 1.45
 _BREAK_SECONDS = 25 * 60
 _NO_BREAKS = "practice/no_breaks"
@@ -95,18 +81,23 @@ class PracticeDesk(Desk):
         )
         self.page = PracticePage(studio.engraver)
         self.strip, self.controls, self.side = TodayStrip(), Controls(), PracticeSide()
-        self.recorder = Recorder(studio.library.folder / FOLDER, studio.activities, self)
+        self.taking = Taking(studio, self.agenda, self)
         self.player = TakePlayer(studio.settings, self)
         self.ears = Ears(studio, self.side.ears, self)
-        self.keyboard = MidiKeyboard(self)
-        self.simulated = SimulatedMicrophone(self)
         self.stand = QPushButton(translate("Gavotte", "On the stand"))
         self.stand.setCheckable(True)
         self.stand.setToolTip(
             translate("Gavotte", "Only the music and the large controls, to be read from farther away")
         )
         self._head = Header(self.stand)
-        self._nothing, self._body = QWidget(), QWidget()
+        self.to_shelf = QPushButton(translate("Gavotte", "Go to the shelf"))
+        self._body = QWidget()
+        words = translate("Gavotte", "Select a phrase at Label or Phrases, or choose a lick, and press {keys}.")
+        self._nothing = NothingHere(
+            translate("Gavotte", "There is nothing to practise yet."),
+            words.format(keys=shown_keys("Ctrl+Alt+P")),
+            self.to_shelf,
+        )
         self.made: _Made | None = None
         self.take: KeptTake | None = None
         self._take_id: str | None = None
@@ -116,7 +107,6 @@ class PracticeDesk(Desk):
         self._making = object()
         self._spent, self._without_break = 0.0, 0.0
         self._clock = QElapsedTimer()
-        self._recorded: DueLine | None = None
         self._read_once = False
         self._lay_out()
         self._connect()
@@ -132,26 +122,6 @@ class PracticeDesk(Desk):
         left.addWidget(self.controls)
         row.addLayout(left, 1)
         row.addWidget(self.side)
-        empty = QVBoxLayout(self._nothing)
-        empty.addStretch(1)
-        empty.setSpacing(12)
-        title = QLabel(translate("Gavotte", "There is nothing to practise yet."))
-        title.setObjectName("title")
-        text = QLabel(
-            translate("Gavotte", "Select a phrase at Label or Phrases, or choose a lick, and press {keys}.").format(
-                keys="Ctrl+Alt+P"
-            )
-        )
-        text.setObjectName("quietBody")
-        self.to_shelf = QPushButton(translate("Gavotte", "Go to the shelf"))
-        self.to_shelf.setObjectName("primary")
-        for widget in (title, text, self.to_shelf):
-            holder = QHBoxLayout()
-            holder.addStretch(1)
-            holder.addWidget(widget)
-            holder.addStretch(1)
-            empty.addLayout(holder)
-        empty.addStretch(1)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
@@ -162,7 +132,7 @@ class PracticeDesk(Desk):
         layout.addWidget(self._nothing, 1)
 
     def _connect(self) -> None:
-        agenda, side, controls, recorder = self.agenda, self.side, self.controls, self.recorder
+        agenda, side, controls, taking = self.agenda, self.side, self.controls, self.taking
         agenda.changed.connect(self._show_agenda)
         agenda.chosen_changed.connect(self._put_on_stand)
         self.strip.chosen.connect(agenda.choose)
@@ -187,15 +157,15 @@ class PracticeDesk(Desk):
         side.log.delete_wanted.connect(agenda.delete_entry)
         side.log.export_wanted.connect(self.export_log)
         side.tabs["ears"].toggled.connect(lambda on: self.ears.begin() if on and self.isVisible() else None)
-        self.keyboard.failed.connect(self.studio.asks.notice)
         controls.play.clicked.connect(lambda: self.studio.playing.toggle())
         controls.record.clicked.connect(lambda: self.record())
         controls.next.clicked.connect(lambda: self.next())
         controls.answered.connect(self.answer)
-        recorder.level_changed.connect(lambda: side.take.meter.show_level(recorder.level))
-        recorder.stopped.connect(self._show_state)
-        recorder.taken.connect(self._taken)
-        recorder.failed.connect(self.studio.asks.notice)
+        taking.recorder.level_changed.connect(lambda: side.take.meter.show_level(taking.recorder.level))
+        taking.recorder.stopped.connect(self._show_state)
+        taking.begun.connect(self._show_state)
+        taking.taken.connect(self._taken)
+        taking.kept.connect(self._take_kept)
         self.player.changed.connect(self._show_takes)
         self.player.failed.connect(self.studio.asks.notice)
         self.studio.transport.playing_changed.connect(self._playing_changed)
@@ -214,8 +184,8 @@ class PracticeDesk(Desk):
         return self.side.place_for_keys()
 
     def escape(self) -> bool:
-        if self.recorder.is_recording:
-            self.stop_recording()
+        if self.taking.recorder.is_recording:
+            self.taking.stop()
             return True
         if self.take is not None:
             self._show_take(None)
@@ -283,7 +253,7 @@ class PracticeDesk(Desk):
     def enter(self) -> None:
         self._read()
         self._choose_something()
-        self.side.take.fill_sources(self.keyboard.devices())
+        self.side.take.fill_sources(self.taking.keyboard.devices())
         self._show_click()
         if self.side.page_shown == "ears":
             self.ears.begin()
@@ -303,12 +273,11 @@ class PracticeDesk(Desk):
             self.agenda.choose(next(iter(self.agenda.items)))
 
     def leave(self) -> None:
-        self.stop_recording()
+        self.taking.stop()
         self.player.stop()
 
     def close_down(self) -> None:
-        self.recorder.cancel()
-        self.keyboard.close()
+        self.taking.close()
         self.player.stop()
 
     def remembered(self) -> str:
@@ -327,6 +296,8 @@ class PracticeDesk(Desk):
             self._zoom()
             self._show_agenda()
             self._show_takes()
+            if self.take is not None:
+                self._show_take(self.take, self._take_id)
             self._make_run()
 
     def _read(self, anew: bool = False) -> None:
@@ -514,7 +485,7 @@ class PracticeDesk(Desk):
         if playing:
             self._clock.start()
             transport = self.studio.transport
-            self.recorder.begins_in(-transport.engine.position / transport.rate)
+            self.taking.recorder.begins_in(-transport.engine.position / transport.rate)
             self.controls.show_answers(False)
             self.player.stop()
         elif self._clock.isValid():
@@ -524,9 +495,9 @@ class PracticeDesk(Desk):
             self._without_break += spent
             if self._spent >= _LEAST_SECONDS:
                 self.controls.show_answers(True)
-            if self.recorder.is_recording:
+            if self.taking.recorder.is_recording:
                 # The last note rings on.
-                QTimer.singleShot(_TAIL_MS, self.recorder.end)
+                QTimer.singleShot(_TAIL_MS, self.taking.recorder.end)
             self._propose_break()
         self._show_state()
 
@@ -579,9 +550,9 @@ class PracticeDesk(Desk):
 
     def _show_state(self) -> None:
         playing = self.studio.transport.is_playing
-        recording = self.recorder.is_recording
-        self.controls.show_state(playing, recording, self.simulated.is_open or self.recorder.is_of_keys)
-        self.controls.record.setEnabled(self.made is not None and not self.recorder.is_judging)
+        recorder = self.taking.recorder
+        self.controls.show_state(playing, recorder.is_recording, self.taking.is_silent)
+        self.controls.record.setEnabled(self.made is not None and not recorder.is_judging)
         if not playing:
             self.controls.place.setText(translate("Gavotte", "Ready") if self.made is not None else "")
             run = self.made.run if self.made is not None else None
@@ -635,147 +606,32 @@ class PracticeDesk(Desk):
 
     def record(self) -> None:
         """Record a take while the run goes, or stop recording."""
-        if self.recorder.is_recording:
-            self.stop_recording()
+        if self.taking.recorder.is_recording:
+            self.taking.stop()
             return
-        if self.made is None or self.recorder.is_judging:
+        if self.made is None or self.taking.recorder.is_judging:
             return
         self._show_take(None)
         self._selected = ()
         self._show_selection(None)
         self.side.show_page("take")
-        wanted = self.side.take.wanted
-        if isinstance(wanted, Manner):
-            self._invent(wanted)
-        elif isinstance(wanted, FromKeyboard):
-            if self.keyboard.open(wanted.name):
-                self._begin(self.keyboard)
-        else:
-            self._begin(CardMicrophone(wanted, self))
-
-    def _invent(self, manner: Manner) -> None:
-        """Have a take invented, and record it as if it were played."""
-        made = self.made
-        assert made is not None
-        transport = self.studio.transport
-        swing, rate = transport.swing_used(made.run.shown), transport.rate
-        played, seed = made.run.played_notes(), uuid.uuid4().int % 10_000
-
-        def work() -> NDArray[np.int16]:
-            synth = FluidSynth(find_soundfont())
-            return whole(invented_take(played, swing, rate, _LEAD_IN, manner, synth, seed))
-
-        def begin(samples: NDArray[np.int16]) -> None:
-            if self.made is made and not self.recorder.is_recording:
-                self.simulated.prepare(samples)
-                self._begin(self.simulated)
-
-        def fail(error: Exception) -> None:
-            if isinstance(error, SynthError):
-                self.studio.asks.notice(str(error))
-
-        words = translate("Gavotte", "Inventing a take")
-        self.studio.activities.beside(self.simulated, work, begin, fail, words)
-
-    def _begin(self, source: Microphone | MidiKeyboard) -> None:
-        made = self.made
-        assert made is not None
-        line = due_line(made.run.played_notes())
-        self._recorded = line
-        tempo = self._asked_tempo(made.run)
-        if isinstance(source, MidiKeyboard):
-            begun = self.recorder.begin_keys(source, line, tempo)
-        else:
-            begun = self.recorder.begin(source, line, tempo)
-        if begun:
-            if self.studio.transport.is_playing:
-                self.studio.transport.stop()
-            self.studio.playing.play()
-        self._show_state()
-
-    def _asked_tempo(self, run: Run) -> float:
-        return float(run.shown.tempo or DEFAULT_TEMPO) * self.studio.transport.rate
-
-    def stop_recording(self) -> None:
-        """Stop recording; what was recorded is judged."""
-        if self.recorder.is_recording:
-            self.studio.transport.stop()
-            self.recorder.end()
+        self.taking.begin(self.side.take.wanted, self.made.run)
 
     def choose_file(self) -> None:
         """Judge a take that was recorded elsewhere."""
-        if self.made is None or self.recorder.is_judging:
+        if self.made is None or self.taking.recorder.is_judging:
             return
         path = ask_for_sound(self, self.studio.settings)
         if path is not None:
-            self.take_file(path)
+            self.taking.judge_file(path, self.made.run)
 
-    def take_file(self, path: Path) -> None:
-        """Judge the take in a sound file."""
-        made = self.made
-        if made is None:
-            return
-        line = due_line(made.run.played_notes())
-        self._recorded = line
-        tempo = self._asked_tempo(made.run)
-        open_sound(
-            self.studio.activities,
-            self.recorder,
-            path,
-            self.studio.library.folder / "decoded",
-            lambda samples: self.recorder.judge_file(samples, line, tempo),
-            self.studio.asks.notice,
-        )
+    def _taken(self, kept: KeptTake) -> None:
+        if self.agenda.chosen is not None and kept.item == self.agenda.chosen[0]:
+            self._show_take(kept)
 
-    def _taken(self, take: Take, path: Path | None, remarks: tuple[str, ...]) -> None:
-        """A take was judged: show it, and keep it."""
-        agenda, line = self.agenda, self._recorded
-        for remark in remarks:
-            self.studio.asks.notice(remark)
-        if agenda.chosen is None or line is None:
-            return
-        item_id, number = agenda.chosen
-        take = self._without_what_was_listened_to(line, take)
-        kept = KeptTake(item_id, number, agenda.now().isoformat(timespec="seconds"), line.solo, take)
-        self._show_take(kept)
-        if path is None:
-            self._keep_take(kept)
-            return
-        name = f"{path.stem}.flac"
-        keep_sound(
-            self.studio.activities,
-            self,
-            path,
-            path.with_name(name),
-            lambda: self._keep_take(replace(kept, sound=name)),
-            self.studio.asks.notice,
-        )
-
-    def _without_what_was_listened_to(self, line: DueLine, take: Take) -> Take:
-        """The take without what came out of the loudspeaker where the player listens."""
-        run = self.made.run if self.made is not None else None
-        if run is None or all(one.is_played for one in run.passes) or not take.added:
-            return take
-
-        def is_played(extra: AddedNote) -> bool:
-            place = written_place(line, take, extra.seconds)
-            return place is None or run.passes[run.pass_at(place)].is_played
-
-        return replace(take, added=tuple(extra for extra in take.added if is_played(extra)))
-
-    def _keep_take(self, kept: KeptTake) -> None:
-        taken: list[str] = []
-
-        def do() -> None:
-            if taken:
-                self.agenda.kept.restore_take(taken[0])
-            else:
-                taken.append(self.agenda.kept.add_take(kept))
-
-        words = translate("Gavotte", "Keep a take")
-        self.studio.edits.step(words, do, lambda: self.agenda.kept.delete_take(taken[0]), self.undo_stack)
-        if taken and self.take is not None and self.take.at == kept.at:
-            self.take, self._take_id = kept, taken[0]
+    def _take_kept(self, take_id: str, kept: KeptTake) -> None:
+        if self.take is not None and self.take.at == kept.at:
+            self.take, self._take_id = kept, take_id
         self._list_takes()
 
     def _list_takes(self) -> None:

@@ -8,7 +8,7 @@ from fractions import Fraction
 from functools import partial
 
 from PyQt6.QtGui import QUndoStack
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, Walked, page_hints
@@ -32,6 +32,7 @@ from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.header import Header, rule
+from gavotte.desktop.widgets.nothing_here import NothingHere
 from gavotte.desktop.words import counted
 from gavotte.library.reader import LickEntry
 from gavotte.practice.item import Kind
@@ -80,7 +81,14 @@ class WorkshopDesk(Desk):
         self.from_selection = QPushButton(translate("Gavotte", "Take the open solo’s selection"))
         self.from_lick = QPushButton(translate("Gavotte", "Take a lick…"))
         self.from_line = QPushButton(translate("Gavotte", "Write a line…"))
-        self._body, self._nothing = QWidget(), QWidget()
+        self._body = QWidget()
+        self._nothing = NothingHere(
+            translate("Gavotte", "Nothing lies on the bench."),
+            translate("Gavotte", "Take a line: move it, turn it, put it over other chords, join it to another."),
+            self.from_lick,
+            self.from_selection,
+            self.from_line,
+        )
         self._lay_out()
         self._connect()
         self._show_bench()
@@ -91,23 +99,6 @@ class WorkshopDesk(Desk):
         row.setSpacing(0)
         row.addWidget(self.view, 1)
         row.addWidget(self.side)
-        empty = QVBoxLayout(self._nothing)
-        empty.addStretch(1)
-        empty.setSpacing(12)
-        title = QLabel(translate("Gavotte", "Nothing lies on the bench."))
-        title.setObjectName("title")
-        text = QLabel(
-            translate("Gavotte", "Take a line: move it, turn it, put it over other chords, join it to another.")
-        )
-        text.setObjectName("quietBody")
-        self.from_lick.setObjectName("primary")
-        for widget in (title, text, self.from_lick, self.from_selection, self.from_line):
-            holder = QHBoxLayout()
-            holder.addStretch(1)
-            holder.addWidget(widget)
-            holder.addStretch(1)
-            empty.addLayout(holder)
-        empty.addStretch(1)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)

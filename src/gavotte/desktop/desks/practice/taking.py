@@ -1,0 +1,205 @@
+"""Takes from wherever they come: recorded while a run goes, judged, and kept with the item that was on the stand."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+import numpy as np
+from numpy.typing import NDArray
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from gavotte.desktop.desk.studio import Studio
+from gavotte.desktop.desks.practice.agenda import Agenda, Chosen
+from gavotte.desktop.desks.practice.recorder import Recorder
+from gavotte.desktop.desks.practice.take_files import keep_sound, open_sound
+from gavotte.desktop.desks.practice.take_panel import FromKeyboard
+from gavotte.desktop.playback.microphone import CardMicrophone, Microphone, SimulatedMicrophone
+from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
+from gavotte.desktop.translation import translate
+from gavotte.library.practising import FOLDER, KeptTake
+from gavotte.library.recordings import DECODED
+from gavotte.practice.as_played import written_place
+from gavotte.practice.due import DueLine, due_line
+from gavotte.practice.invented import Manner, invented_take
+from gavotte.practice.run import Run
+from gavotte.practice.take import AddedNote, Take
+from gavotte.sounding.synth import FluidSynth, SynthError, find_soundfont
+from gavotte.sounding.timeline import DEFAULT_TEMPO
+from gavotte.steps import whole
+
+_LEAD_IN = 0.2
+
+
+@dataclass(frozen=True)
+class _Begun:
+    """What a take is of: what was on the stand, the run, and the line that is to be played."""
+
+    chosen: Chosen
+    run: Run
+    line: DueLine
+
+
+class Taking(QObject):
+    """``recorder`` records and judges; ``simulated`` and ``keyboard`` are what it can hear beside a microphone.
+
+    Signals: ``begun``, a take is being recorded; ``taken(take)``, it is judged (a KeptTake); ``kept(id, take)``, it is
+    in the library, its sound too.
+    """
+
+    begun = pyqtSignal()
+    taken = pyqtSignal(object)
+    kept = pyqtSignal(str, object)
+
+    def __init__(self, studio: Studio, agenda: Agenda, parent: QObject) -> None:
+        super().__init__(parent)
+        self._studio, self._agenda = studio, agenda
+        self.recorder = Recorder(studio.library.folder / FOLDER, studio.activities, self)
+        self.simulated = SimulatedMicrophone(self)
+        self.keyboard = MidiKeyboard(self)
+        self._begun: _Begun | None = None
+        self.recorder.taken.connect(self._taken)
+        self.recorder.failed.connect(studio.asks.notice)
+        self.keyboard.failed.connect(studio.asks.notice)
+
+    @property
+    def is_silent(self) -> bool:
+        """Whether no microphone is open, whatever is recorded."""
+        return self.simulated.is_open or self.recorder.is_of_keys
+
+    def begin(self, wanted: Manner | FromKeyboard | str, run: Run) -> None:
+        """Record a take of a run: an invented one, one of a keyboard, or what a microphone (its name) hears."""
+        if isinstance(wanted, Manner):
+            self._invent(wanted, run)
+        elif isinstance(wanted, FromKeyboard):
+            if self.keyboard.open(wanted.name):
+                self.hear(self.keyboard, run)
+        else:
+            self.hear(CardMicrophone(wanted, self), run)
+
+    def _invent(self, manner: Manner, run: Run) -> None:
+        """Have a take invented, and record it as if it were played."""
+        transport = self._studio.transport
+        swing, rate = transport.swing_used(run.shown), transport.rate
+        played, seed = run.played_notes(), uuid.uuid4().int % 10_000
+
+        def work() -> NDArray[np.int16]:
+            synth = FluidSynth(find_soundfont())
+            return whole(invented_take(played, swing, rate, _LEAD_IN, manner, synth, seed))
+
+        def begin(samples: NDArray[np.int16]) -> None:
+            if not self.recorder.is_recording:
+                self.simulated.prepare(samples)
+                self.hear(self.simulated, run)
+
+        def fail(error: Exception) -> None:
+            if isinstance(error, SynthError):
+                self._studio.asks.notice(str(error))
+
+        words = translate("Gavotte", "Inventing a take")
+        self._studio.activities.beside(self.simulated, work, begin, fail, words)
+
+    def hear(self, source: Microphone | MidiKeyboard, run: Run) -> None:
+        """Record what a source hears while the run goes."""
+        line = self._of(run)
+        if line is None:
+            return
+        tempo = self._asked_tempo(run)
+        if isinstance(source, MidiKeyboard):
+            is_begun = self.recorder.begin_keys(source, line, tempo)
+        else:
+            is_begun = self.recorder.begin(source, line, tempo)
+        if is_begun:
+            self._studio.transport.stop()
+            self._studio.playing.play()
+        self.begun.emit()
+
+    def _of(self, run: Run) -> DueLine | None:
+        """The line a take of a run is judged by; what it is of is kept in mind."""
+        chosen = self._agenda.chosen
+        if chosen is None:
+            return None
+        line = due_line(run.played_notes())
+        self._begun = _Begun(chosen, run, line)
+        return line
+
+    def _asked_tempo(self, run: Run) -> float:
+        return float(run.shown.tempo or DEFAULT_TEMPO) * self._studio.transport.rate
+
+    def stop(self) -> None:
+        """Stop recording; what was recorded is judged. One that is only being invented is not wanted any more."""
+        self._studio.activities.cancel(self.simulated)
+        if self.recorder.is_recording:
+            self._studio.transport.stop()
+            self.recorder.end()
+
+    def close(self) -> None:
+        """Let go of everything."""
+        self.recorder.cancel()
+        self.keyboard.close()
+
+    def judge_file(self, path: Path, run: Run) -> None:
+        """Judge the take in a sound file."""
+        line = self._of(run)
+        if line is None:
+            return
+        tempo, notice = self._asked_tempo(run), self._studio.asks.notice
+        open_sound(
+            self._studio.activities,
+            self.recorder,
+            path,
+            self._studio.library.folder / DECODED,
+            lambda samples: self.recorder.judge_file(samples, line, tempo),
+            notice,
+        )
+
+    def _taken(self, take: Take, path: Path | None, remarks: tuple[str, ...]) -> None:
+        """A take was judged: tell, and keep it."""
+        for remark in remarks:
+            self._studio.asks.notice(remark)
+        begun = self._begun
+        if begun is None:
+            return
+        (item_id, number), when = begun.chosen, self._agenda.now().isoformat(timespec="seconds")
+        kept = KeptTake(item_id, number, when, begun.line.solo, without_loudspeaker(begun.run, begun.line, take))
+        self.taken.emit(kept)
+        if path is None:
+            self._keep(kept)
+            return
+        name = f"{path.stem}.flac"
+        keep_sound(
+            self._studio.activities,
+            self,
+            path,
+            path.with_name(name),
+            lambda: self._keep(replace(kept, sound=name)),
+            self._studio.asks.notice,
+        )
+
+    def _keep(self, kept: KeptTake) -> None:
+        store = self._agenda.kept
+        taken: list[str] = []
+
+        def do() -> None:
+            if taken:
+                store.restore_take(taken[0])
+            else:
+                taken.append(store.add_take(kept))
+
+        words = translate("Gavotte", "Keep a take")
+        stack = self._agenda.undo_stack
+        if self._studio.edits.step(words, do, lambda: store.delete_take(taken[0]), stack):
+            self.kept.emit(taken[0], kept)
+
+
+def without_loudspeaker(run: Run, line: DueLine, take: Take) -> Take:
+    """The take without the notes that were played to the player where the run is to be listened to."""
+    if all(one.is_played for one in run.passes) or not take.added:
+        return take
+
+    def is_played(extra: AddedNote) -> bool:
+        place = written_place(line, take, extra.seconds)
+        return place is None or run.passes[run.pass_at(place)].is_played
+
+    return replace(take, added=tuple(extra for extra in take.added if is_played(extra)))
