@@ -563,3 +563,49 @@ def test_what_is_known_with_ease_is_said_gently(
     monkeypatch.setattr(window.studio.asks, "tell", said.append)
     desk.agenda.choose(name, 0)
     assert any("with ease" in words for words in said)
+
+
+@pytest.mark.slow
+def test_what_is_played_over_changes_becomes_a_solo(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
+    window.open_solo(window.studio.library.solos()[0].id)
+    settled(qtbot, window)
+    window.show_desk("label")
+    qtbot.keyClick(window.desks["label"].page, Qt.Key.Key_C, CONTROL_ALT)  # type: ignore[attr-defined]
+    window.notice.action.click()
+    settled(qtbot, window)
+    assert window.desk is desk
+    item = desk.agenda.item
+    assert item is not None
+    assert item.kind is Kind.CHANGES
+    assert item.music.chords
+    desk.side.run.passes.setValue(1)
+    desk.side.run.tempo.setValue(200)
+    settled(qtbot, window)
+    assert desk.made is not None
+    assert desk.made.run.shown.notes == ()
+    assert len(desk.made.run.passes) == 1
+    solos = len(window.studio.library.solos())
+    desk.side.take.source.setCurrentIndex(desk.side.take.source.findData(Manner.CLEAN))
+    desk.page.setFocus()
+    qtbot.keyClick(desk.page, Qt.Key.Key_R)
+    qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=20000)
+    for _ in range(24):
+        desk.taking.simulated.pass_seconds(0.5)
+        pass_seconds(desk, 0.5)
+    desk.taking.stop()
+    qtbot.waitUntil(lambda: len(window.studio.library.solos()) == solos + 1, timeout=60000)
+    settled(qtbot, window)
+    entry = window.studio.library.solos()[0]
+    assert entry.title.startswith(item.name)
+    solo = window.studio.library.solo(entry.id)
+    assert len(solo.notes) > 10
+    assert len(solo.chords) == len(desk.made.run.shown.chords)
+    qtbot.waitUntil(lambda: window.studio.library.recording(entry.id) is not None, timeout=20000)
+    recording = window.studio.library.recording(entry.id)
+    assert recording is not None
+    assert (window.studio.library.folder / recording.path).is_file()
+    assert len(recording.beats.times) >= 8
+    told = [desk.side.take.report.item(row).text() for row in range(desk.side.take.report.count())]  # type: ignore[union-attr]
+    assert told[0].startswith("Your solo")
+    window.undo.undo()
+    assert len(window.studio.library.solos()) == solos

@@ -16,6 +16,7 @@ from gavotte.sounding.engine import Engine
 from gavotte.sounding.events import Voice
 from gavotte.sounding.performance import perform
 from gavotte.sounding.synth import SAMPLE_RATE, Synth
+from gavotte.theory.chord import Chord
 from gavotte.theory.pitch import spell
 
 
@@ -33,6 +34,7 @@ _RUSH = 0.06
 _WRONG, _MISSED = 0.12, 0.06
 _BLOCK = 4410
 _RING = 0.6
+_EIGHTH, _REST, _FARTHEST = Fraction(1, 2), 0.15, 7
 
 
 def flawed(solo: Solo, manner: Manner, seed: int) -> Solo:
@@ -51,6 +53,28 @@ def flawed(solo: Solo, manner: Manner, seed: int) -> Solo:
             played.append(replace(note, pitch=pitch))
         notes = tuple(played)
     return replace(solo, notes=notes)
+
+
+def improvised(solo: Solo, seed: int) -> Solo:
+    """A line over a solo's changes, as a beginner might play it: chord tones in eighths, with a rest now and then."""
+    chance = random.Random(seed)
+    low, high = solo.instrument.lowest + 5, solo.instrument.highest - 5
+    pitch = (low + high) // 2
+    notes: list[Note] = []
+    ends = [*(event.onset for event in solo.chords[1:]), solo.end]
+    for event, end in zip(solo.chords, ends, strict=True):
+        symbol, now = event.symbol, event.onset
+        if not isinstance(symbol, Chord):
+            continue
+        tones = [midi for midi in range(low, high + 1) if midi % 12 in symbol.tone_classes]
+        while now < end:
+            length = chance.choice((_EIGHTH, _EIGHTH, _EIGHTH, 2 * _EIGHTH))
+            near = [midi for midi in tones if midi != pitch and abs(midi - pitch) <= _FARTHEST]
+            if chance.random() > _REST and near:
+                pitch = chance.choice(near)
+                notes.append(Note(f"n{len(notes)}", now, min(length, end - now), spell(pitch, 0)))
+            now += length
+    return replace(solo, notes=tuple(notes))
 
 
 def invented_take(

@@ -17,12 +17,13 @@ _HEAD = 24
 
 
 class Kind(StrEnum):
-    """What a piece of music is to the one who practises it."""
+    """What a piece of music is to the one who practises it; changes have no notes, and are played over."""
 
     SOLO = "solo"
     PHRASE = "phrase"
     LICK = "lick"
     EXERCISE = "exercise"
+    CHANGES = "changes"
 
 
 @dataclass(frozen=True, slots=True)

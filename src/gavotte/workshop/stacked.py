@@ -79,7 +79,9 @@ def _from(start: Fraction, shift: Fraction, regions: tuple[RegionT, ...]) -> lis
 
 
 def _length(solo: Solo) -> Fraction:
-    """Length of a block's bars: whole bars up to the last note's end."""
+    """Length of a block's bars: whole bars up to the last note's end; all of them where there are only chords."""
+    if not solo.notes:
+        return sum((bar.length for bar in BarGrid(solo).bars if bar.number > 0), Fraction(0))
     end = max((note.end for note in solo.notes), default=Fraction(0))
     sounding = replace(solo, chords=tuple(c for c in solo.chords if c.onset < end))
     bars = [bar for bar in BarGrid(sounding).bars if bar.number > 0]

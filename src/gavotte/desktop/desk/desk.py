@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import ClassVar
 
@@ -24,6 +24,7 @@ from gavotte.practice.item import Kind
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.moving import excerpt
+from gavotte.writing.choruses import with_choruses
 
 Hint = tuple[str, str]
 """Keys or mouse, and what they do: what the map of keys tells beside the commands."""
@@ -156,6 +157,17 @@ class Desk(QWidget):
         )
         name = translate("Gavotte", "{title}, {where}").format(title=solo.title, where=where)
         return ToBePractised(name, Kind.PHRASE, part, session.solo_id or "")
+
+    def changes_to_practise(self) -> ToBePractised | None:
+        """The changes of the open solo, to be played over."""
+        solo = self.studio.session.solo
+        if solo is None or not solo.chords:
+            return None
+        name = translate("Gavotte", "Over {title}").format(title=solo.title)
+        first = solo.chorus or solo.end
+        changes = with_choruses(replace(solo, notes=(), pickup=Fraction(0)), first, 1)
+        music = replace(changes, chorus=Fraction(0), form_end=first, decisions=(), readings=(), texts=())
+        return ToBePractised(name, Kind.CHANGES, music, self.studio.session.solo_id or "")
 
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         """A heading, and keys that are no commands."""

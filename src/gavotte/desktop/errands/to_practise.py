@@ -40,8 +40,8 @@ class ToPractise(QObject):
 
     def add(self, wanted: ToBePractised | None) -> str | None:
         """Add it; gives its id, None where there is nothing or it fails."""
-        if wanted is None or not wanted.music.notes:
-            self._asks.tell(translate("Gavotte", "There are no notes here to practise"))
+        if wanted is None or not (wanted.music.notes or (wanted.kind is Kind.CHANGES and wanted.music.chords)):
+            self._asks.tell(translate("Gavotte", "There is nothing here to practise"))
             return None
         item = item_of(wanted)
         added: list[str] = []

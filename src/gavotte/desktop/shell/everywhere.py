@@ -140,6 +140,15 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
             enabled=lambda: window.desk.has_to_practise,
         ),
         Command(
+            "edit.practise_changes",
+            translate("Gavotte", "Play over its changes"),
+            lambda: studio.practice.add(window.desk.changes_to_practise()),
+            ("Ctrl+Alt+C",),
+            edit,
+            1,
+            enabled=lambda: studio.session.solo is not None and bool(studio.session.solo.chords),
+        ),
+        Command(
             "edit.details",
             translate("Gavotte", "Details of the solo…"),
             window.change_details,

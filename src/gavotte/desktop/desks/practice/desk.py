@@ -40,6 +40,7 @@ from gavotte.practice.due import due_line
 from gavotte.practice.focus import work_next
 from gavotte.practice.item import PracticeItem
 from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
+from gavotte.practice.own_solo import told_of_own
 from gavotte.practice.plan import Answer, next_time
 from gavotte.practice.report import told_of
 from gavotte.practice.run import Run, Way, run_of
@@ -165,6 +166,7 @@ class PracticeDesk(Desk):
         taking.recorder.stopped.connect(self._show_state)
         taking.begun.connect(self._show_state)
         taking.taken.connect(self._taken)
+        taking.soloed.connect(self._soloed)
         taking.kept.connect(self._take_kept)
         self.player.changed.connect(self._show_takes)
         self.player.failed.connect(self.studio.asks.notice)
@@ -628,6 +630,16 @@ class PracticeDesk(Desk):
     def _taken(self, kept: KeptTake) -> None:
         if self.agenda.chosen is not None and kept.item == self.agenda.chosen[0]:
             self._show_take(kept)
+
+    def _soloed(self, solo: Solo) -> None:
+        """Something was played over changes: say what stands out in it."""
+        panel = self.side.take
+        self.studio.activities.beside(
+            panel,
+            lambda: told_of_own(solo),
+            lambda lines: panel.show_report(lines, False),
+            lambda error: self.studio.asks.notice(str(error)),
+        )
 
     def _take_kept(self, take_id: str, kept: KeptTake) -> None:
         if self.take is not None and self.take.at == kept.at:

@@ -29,15 +29,21 @@ _BEHIND = 0.6
 """Seconds that must have been recorded past a piece before it is listened to."""
 
 
+Instead = Callable[[NDArray[np.int16], float], Generator[float, None, object]]
+"""What is made of samples, bar 1 at a second of them."""
+
+
 class Recorder(QObject):
     """Records into the folder of takes. ``level`` is how loud it is now, 0 to 1.
 
     Signals: ``level_changed``; ``taken(take, path, remarks)``, judged, with the file of its samples (None where it has
-    none here); ``failed(message)``, something went wrong; ``stopped``, the source is closed.
+    none here); ``made(what, path, remarks)``, the same where something else than a verdict was wished;
+    ``failed(message)``, something went wrong; ``stopped``, the source is closed.
     """
 
     level_changed = pyqtSignal()
     taken = pyqtSignal(object, object, object)
+    made = pyqtSignal(object, object, object)
     failed = pyqtSignal(str)
     stopped = pyqtSignal()
 
@@ -50,6 +56,7 @@ class Recorder(QObject):
         self._player: Player | None = None
         self._tempo: float | None = None
         self._start: float | None = None
+        self._instead: Instead | None = None
         self._pieces: list[Piece] = []
         self._listening_for = QObject(self)
         self.level = 0.0
@@ -73,8 +80,11 @@ class Recorder(QObject):
         """Whether a take is being judged."""
         return bool(self._activities.of(self))
 
-    def begin(self, source: Microphone, line: DueLine, tempo: float) -> bool:
-        """Record from a source, what is to be played at a tempo (quarter notes a minute); False where that fails."""
+    def begin(self, source: Microphone, line: DueLine, tempo: float, instead: Instead | None = None) -> bool:
+        """Record from a source, what is to be played at a tempo (quarter notes a minute); False where that fails.
+
+        ``instead`` makes something else of the samples than a verdict; it is told when bar 1 was to begin.
+        """
         self.cancel()
         try:
             self._capture = Capture(self._folder / f"{uuid.uuid4().hex}.part")
@@ -85,6 +95,7 @@ class Recorder(QObject):
             self.failed.emit(words.format(folder=self._folder, error=error.strerror or error))
             return False
         self._line, self._tempo, self._pieces, self._start = line, tempo, [], None
+        self._instead = instead
         self._player = taker_of(line)
         source.heard.connect(self._take_in)
         source.stopped.connect(self._lost)
@@ -160,7 +171,7 @@ class Recorder(QObject):
         """Listen to the next piece as soon as it is whole: then little is left to be heard at the end."""
         capture, player, number = self._capture, self._player, len(self._pieces)
         until = (number + 1) * PIECE_SECONDS
-        if capture is None or player is None or capture.seconds < until + _BEHIND:
+        if capture is None or player is None or self._instead or capture.seconds < until + _BEHIND:
             return
         if self._activities.of(self._listening_for):
             return
@@ -190,6 +201,9 @@ class Recorder(QObject):
         if capture is None or line is None or player is None:
             return
         capture.close()
+        if self._instead is not None:
+            self._make(self._instead, capture)
+            return
         known = list(self._pieces)
         self._activities.cancel(self._listening_for)
         remarks = capture.remarks()
@@ -213,6 +227,18 @@ class Recorder(QObject):
             lambda take: self.taken.emit(take, capture.path, remarks),
             self._not_judged,
             translate("Gavotte", "Listening to the take"),
+            self._drop_file,
+        )
+
+    def _make(self, instead: Instead, capture: Capture) -> None:
+        """Make something else of what was recorded."""
+        begun, remarks = self._start or 0.0, capture.remarks()
+        self._activities.walk(
+            self,
+            lambda: instead(capture.samples(), begun),
+            lambda what: self.made.emit(what, capture.path, remarks),
+            self._not_judged,
+            translate("Gavotte", "Writing down what was played"),
             self._drop_file,
         )
 

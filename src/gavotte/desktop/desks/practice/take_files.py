@@ -30,6 +30,7 @@ def keep_sound(
 
         count = samples.stat().st_size // 4
         sound = np.memmap(samples, np.int16, "r", shape=(count, 2)) if count else np.zeros((0, 2), np.int16)
+        packed.parent.mkdir(parents=True, exist_ok=True)
         with whole_file(packed) as draft:
             soundfile.write(draft, sound[:, :1], RATE, format="FLAC", subtype="PCM_16")
         samples.unlink(missing_ok=True)

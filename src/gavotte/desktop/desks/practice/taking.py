@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import hashlib
 import uuid
+from collections.abc import Generator
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -18,13 +20,18 @@ from gavotte.desktop.desks.practice.take_panel import FromKeyboard
 from gavotte.desktop.playback.microphone import CardMicrophone, Microphone, SimulatedMicrophone
 from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
 from gavotte.desktop.translation import translate
+from gavotte.library.errors import LibraryError
 from gavotte.library.practising import FOLDER, KeptTake
 from gavotte.library.recordings import DECODED
+from gavotte.library.recordings import FOLDER as RECORDINGS
 from gavotte.practice.as_played import written_place
 from gavotte.practice.due import DueLine, due_line
-from gavotte.practice.invented import Manner, invented_take
+from gavotte.practice.invented import Manner, improvised, invented_take
+from gavotte.practice.own_solo import OwnSolo, own_solo
 from gavotte.practice.run import Run
 from gavotte.practice.take import AddedNote, Take
+from gavotte.recording.beat_map import BeatMap
+from gavotte.recording.recording import Recording
 from gavotte.sounding.synth import FluidSynth, SynthError, find_soundfont
 from gavotte.sounding.timeline import DEFAULT_TEMPO
 from gavotte.steps import whole
@@ -45,10 +52,11 @@ class Taking(QObject):
     """``recorder`` records and judges; ``simulated`` and ``keyboard`` are what it can hear beside a microphone.
 
     Signals: ``begun``, a take is being recorded; ``taken(take)``, it is judged (a KeptTake); ``kept(id, take)``, it is
-    in the library, its sound too.
+    in the library, its sound too; ``soloed(solo)``, a free take over changes is written down.
     """
 
     begun = pyqtSignal()
+    soloed = pyqtSignal(object)
     taken = pyqtSignal(object)
     kept = pyqtSignal(str, object)
 
@@ -60,6 +68,7 @@ class Taking(QObject):
         self.keyboard = MidiKeyboard(self)
         self._begun: _Begun | None = None
         self.recorder.taken.connect(self._taken)
+        self.recorder.made.connect(self._made)
         self.recorder.failed.connect(studio.asks.notice)
         self.keyboard.failed.connect(studio.asks.notice)
 
@@ -82,7 +91,8 @@ class Taking(QObject):
         """Have a take invented, and record it as if it were played."""
         transport = self._studio.transport
         swing, rate = transport.swing_used(run.shown), transport.rate
-        played, seed = run.played_notes(), uuid.uuid4().int % 10_000
+        seed = uuid.uuid4().int % 10_000
+        played = run.played_notes() if run.shown.notes else improvised(run.shown, seed)
 
         def work() -> NDArray[np.int16]:
             synth = FluidSynth(find_soundfont())
@@ -106,7 +116,9 @@ class Taking(QObject):
         if line is None:
             return
         tempo = self._asked_tempo(run)
-        if isinstance(source, MidiKeyboard):
+        if not run.shown.notes:
+            is_begun = self._begin_free(source, run, line, tempo)
+        elif isinstance(source, MidiKeyboard):
             is_begun = self.recorder.begin_keys(source, line, tempo)
         else:
             is_begun = self.recorder.begin(source, line, tempo)
@@ -114,6 +126,69 @@ class Taking(QObject):
             self._studio.transport.stop()
             self._studio.playing.play()
         self.begun.emit()
+
+    def _begin_free(self, source: Microphone | MidiKeyboard, run: Run, line: DueLine, tempo: float) -> bool:
+        """Record what is played over changes, to be written down."""
+        if isinstance(source, MidiKeyboard):
+            self._studio.asks.notice(
+                translate(
+                    "Gavotte", "Over changes a microphone is listened to. A keyboard’s solo is played in at Write."
+                )
+            )
+            return False
+        rate = self._studio.transport.rate
+
+        def write(samples: NDArray[np.int16], start: float) -> Generator[float, None, object]:
+            return own_solo(run, samples, start, rate)
+
+        return self.recorder.begin(source, line, tempo, write)
+
+    def _made(self, own: OwnSolo, path: Path, remarks: tuple[str, ...]) -> None:
+        """A free take is written down: it is put on the shelf, its sound with it as its recording."""
+        solo = own.solo
+        for remark in remarks:
+            self._studio.asks.notice(remark)
+        self.soloed.emit(solo)
+        if not solo.notes:
+            path.unlink(missing_ok=True)
+            return
+        when = self._agenda.now()
+        title = translate("Gavotte", "{name}, {day}").format(name=solo.title, day=f"{when:%d %b, %H:%M}")
+        solo_id = self._studio.edits.keep_solo(replace(solo, title=title, player=""), self._agenda.undo_stack)
+        if solo_id is None:
+            return
+        self._studio.asks.notice(
+            translate("Gavotte", "What you played is on the shelf as “{title}”.").format(title=title),
+            translate("Gavotte", "Look at it"),
+            lambda: self._studio.asks.open_solo(solo_id),
+            self._agenda.undo_stack.indexChanged,
+        )
+        recorded = self._studio.library.folder / RECORDINGS / f"{path.stem}.flac"
+        keep_sound(
+            self._studio.activities,
+            self,
+            path,
+            recorded,
+            lambda: self._save_recording(solo_id, title, recorded, own.beats),
+            self._studio.asks.notice,
+        )
+
+    def _save_recording(self, solo_id: str, title: str, path: Path, beats: BeatMap) -> None:
+        """The take's sound is the recording of the solo that was played in it."""
+
+        def read() -> Recording:
+            import soundfile
+
+            frames, digest = soundfile.info(path).frames, hashlib.sha256(path.read_bytes()).hexdigest()
+            return Recording(title, f"{RECORDINGS}/{path.name}", True, digest, frames, beats)
+
+        def save(recording: Recording) -> None:
+            try:
+                self._studio.library.save_recording(solo_id, recording)
+            except LibraryError as error:
+                self._studio.asks.notice(str(error))
+
+        self._studio.activities.beside(self, read, save, lambda error: self._studio.asks.notice(str(error)))
 
     def _of(self, run: Run) -> DueLine | None:
         """The line a take of a run is judged by; what it is of is kept in mind."""

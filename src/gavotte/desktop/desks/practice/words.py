@@ -42,6 +42,7 @@ KINDS = {
     Kind.SOLO: QT_TRANSLATE_NOOP("Gavotte", "Solo"),
     Kind.PHRASE: QT_TRANSLATE_NOOP("Gavotte", "Phrase"),
     Kind.LICK: QT_TRANSLATE_NOOP("Gavotte", "Lick"),
+    Kind.CHANGES: QT_TRANSLATE_NOOP("Gavotte", "Changes"),
     Kind.EXERCISE: QT_TRANSLATE_NOOP("Gavotte", "Exercise"),
 }
 CLICKS = {
