@@ -87,7 +87,7 @@ def test_who_is_listened_to_can_play_what_is_written() -> None:
 
 def test_an_invented_take_lasts_as_long_as_the_music() -> None:
     for rate in (1.0, 0.5):
-        sound = whole(invented_take(SOLO, Fraction(1), rate, 0.2, Manner.CLEAN, SilentSynth(), 1))
+        sound = whole(invented_take(SOLO, Fraction(1), rate, Manner.CLEAN, SilentSynth(), 1))
         assert sound.dtype == np.int16
         assert len(sound) / RATE == pytest.approx(32 / rate + 0.8, abs=0.8)
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import json
 import logging
+import re
 import shutil
 import zipfile
 from collections.abc import Callable, Iterator
@@ -28,6 +29,7 @@ from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import label_solo
 from gavotte.library.bench import RECIPES_DOCUMENT, OwnRecipes, keep_recipes, own_recipes
 from gavotte.library.corrections import CORRECTIONS_DOCUMENT, Corrections, corrections_of
+from gavotte.library.practising import KINDS, KeptTake
 from gavotte.library.reader import LibraryReader
 from gavotte.library.recordings import FOLDER, RECORDING_DOCUMENT, file_of, own_name
 from gavotte.library.schools import SCHOOLS_DOCUMENT, OwnSchools, keep_schools, own_schools, school_named
@@ -51,6 +53,7 @@ _MOST_TO_LOOK_AT = 1_000_000
 _ROOM_LEFT = 200 * 1024 * 1024
 _SOUND_BLOCK = 1 << 20
 _NOT_AS_LISTED = "The archive does not hold what its listing says ({error})."
+_ID = re.compile(r"[0-9a-f]{32}")
 LOG = logging.getLogger("gavotte")
 _KEPT: tuple[DocumentKind[Any], ...] = (SCHOOLS_DOCUMENT, CORRECTIONS_DOCUMENT, RECIPES_DOCUMENT)
 
@@ -68,6 +71,8 @@ class Contents:
     corrections: Corrections = field(default_factory=Corrections)
     archive: Path | None = None
     recipes: tuple[Recipe, ...] = ()
+    practice: tuple[tuple[str, str, str, bytes], ...] = ()
+    """(table, id, id of what it belongs to, document) of items, the log and takes; the sound of takes stays behind."""
 
 
 def write_archive(library: LibraryReader, path: Path, left_out: list[str] | None = None) -> Iterator[float]:
@@ -110,6 +115,14 @@ def _write_members(library: LibraryReader, archive: zipfile.ZipFile, left_out: l
         if kept is not None:
             listing[kind.member] = f"{kind.member}.json"
             archive.writestr(f"{kind.member}.json", kind.write(kept))
+    practice = [
+        {"table": table, "id": row, "owner": owner, "document": json.loads(document)}
+        for table in KINDS
+        for row, owner, document in library.owned_documents(table)
+    ]
+    if practice:
+        listing["practice"] = "practice.json"
+        archive.writestr("practice.json", json.dumps(practice, ensure_ascii=False))
     archive.writestr("library.json", json.dumps(listing, indent=1, ensure_ascii=False))
 
 
@@ -202,6 +215,7 @@ def read_archive(path: Path) -> Contents:
             schools, corrections, recipes = (
                 kind.read(_member(archive, listing[kind.member])) if kind.member in listing else None for kind in _KEPT
             )
+            practice = _practice(_member(archive, listing["practice"])) if "practice" in listing else ()
     except (KeyError, TypeError, ValueError, AttributeError, RecursionError) as error:
         if isinstance(error, FormatError):
             raise
@@ -217,7 +231,22 @@ def read_archive(path: Path) -> Contents:
         corrections or Corrections(),
         path,
         () if recipes is None else recipes.recipes,
+        practice,
     )
+
+
+def _practice(data: bytes) -> tuple[tuple[str, str, str, bytes], ...]:
+    """Items, log and takes, each held to what it can be. Raises FormatError, KeyError, TypeError or ValueError."""
+    rows = []
+    for item in json.loads(data):
+        table, row, owner = str(item["table"]), str(item["id"]), str(item["owner"])
+        if not _ID.fullmatch(row) or not _ID.fullmatch(owner or row):
+            raise ValueError(f"{row[:40]} is no name of anything practised")
+        value = KINDS[table].read(json.dumps(item["document"]).encode())
+        if isinstance(value, KeptTake):
+            value = replace(value, sound="")
+        rows.append((table, row, owner, KINDS[table].write(value)))
+    return tuple(rows)
 
 
 def _check_size(archive: zipfile.ZipFile) -> None:
@@ -317,6 +346,11 @@ def add_contents(library: Library, contents: Contents) -> None:
             path = f"{FOLDER}/{PurePosixPath(sound).name if sound else own_name(recording)}"
             here = replace(recording, path=path, copied=True)
             library.save_recording(ids[old], here)
+        for table in KINDS:
+            there_already = library.document_ids(table)
+            for of, row, owner, document in contents.practice:
+                if of == table and row not in there_already:
+                    library.add_document(table, row, owner, document)
         known = _known_licks(library)
         for lick in contents.licks:
             source = replace(lick.source, solo_id=ids.get(lick.source.solo_id, lick.source.solo_id))

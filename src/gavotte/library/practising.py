@@ -9,7 +9,7 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from gavotte.formats.document import DocumentKind
 from gavotte.formats.errors import FormatError
@@ -69,6 +69,13 @@ def _checked_take(take: KeptTake) -> KeptTake:
 PRACTICE_DOCUMENT = DocumentKind("gavotte-practice", 1, "practice", PracticeItem, {}, _checked_item)
 LOG_DOCUMENT = DocumentKind("gavotte-log", 1, "entry", LogEntry, {}, _checked_entry)
 TAKE_DOCUMENT = DocumentKind("gavotte-take", 1, "take", KeptTake, {}, _checked_take)
+
+KINDS: dict[str, DocumentKind[Any]] = {
+    "practice": PRACTICE_DOCUMENT,
+    "practice_log": LOG_DOCUMENT,
+    "takes": TAKE_DOCUMENT,
+}
+"""What the tables of practice hold."""
 
 
 class Practising:

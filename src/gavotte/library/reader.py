@@ -178,6 +178,14 @@ class LibraryReader:
             f"SELECT id, document FROM {table} WHERE deleted IS NULL{mine} ORDER BY created, rowid", values
         )
 
+    def owned_documents(self, table: str) -> list[tuple[str, str, bytes]]:
+        """The same with the id of what each belongs to: (id, owner, document). Raises LibraryError."""
+        return self._rows(f"SELECT id, owner, document FROM {table} WHERE deleted IS NULL ORDER BY created, rowid")
+
+    def document_ids(self, table: str) -> frozenset[str]:
+        """The ids of everything in a table of practice, what is deleted too. Raises LibraryError."""
+        return frozenset(row[0] for row in self._rows(f"SELECT id FROM {table}"))
+
     def kept(self, kind: DocumentKind[ValueT]) -> ValueT | None:
         """The library's one document of a kind (its schools, its corrections), None where it has none yet.
 

@@ -78,10 +78,10 @@ def improvised(solo: Solo, seed: int) -> Solo:
 
 
 def invented_take(
-    solo: Solo, swing: Fraction, rate: float, lead: float, manner: Manner, synth: Synth, seed: int = 1
+    solo: Solo, swing: Fraction, rate: float, manner: Manner, synth: Synth, seed: int = 1
 ) -> Generator[float, None, NDArray[np.int16]]:
-    """A take of a solo's notes as sound: 16-bit stereo at 44,100 Hz, bar 1 after ``lead`` seconds, at a share of its
-    tempo; yields the share that is done.
+    """A take of a solo's notes as sound: 16-bit stereo at 44,100 Hz, at a share of its tempo, from bar 1 on; yields the
+    share that is done.
     """
     chance = random.Random(seed)
     performance, _ = perform(flawed(solo, manner, seed), swing)
@@ -101,7 +101,7 @@ def invented_take(
     # What is read here is no player's own tempo: it is put into the samples.
     engine.start(replace(performance, sounds=tuple(moved)), performance.start, performance.end)
     seconds = length / rate + _RING
-    blocks = [np.zeros((max(0, round((lead + performance.start / rate) * SAMPLE_RATE)), 2), np.float32)]
+    blocks = [np.zeros((max(0, round(performance.start / rate * SAMPLE_RATE)), 2), np.float32)]
     number = max(1, int(seconds * SAMPLE_RATE / _BLOCK))
     for k in range(number):
         blocks.append(engine.read(_BLOCK))

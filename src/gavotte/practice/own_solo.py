@@ -90,7 +90,7 @@ def _beginnings(found: Labelled) -> str:
         return counted(len(phrases), "phrase").capitalize() + "."
     on_one = sum(grid.locate(notes[phrase.first].onset)[1] == 0 for phrase in phrases)
     chord_tones = sum(found.labels[phrase.last].function is Function.CHORD for phrase in phrases)
-    parts = [f"{on_one} of {len(phrases)} phrases begin on beat 1"]
+    parts = [f"{on_one or 'None'} of {len(phrases)} phrases {'begins' if on_one < 2 else 'begin'} on beat 1"]
     if chord_tones >= _MANY * len(phrases):
         parts.append(f"{chord_tones} end on a chord tone")
     hint = ". Try beginning some of them elsewhere in the bar" if on_one >= _MANY * len(phrases) else ""
@@ -98,13 +98,13 @@ def _beginnings(found: Labelled) -> str:
 
 
 def _left_out(solo: Solo) -> str:
-    """The chords over which nothing was begun."""
-    grid = BarGrid(solo)
+    """The chords over which nothing was begun, from the first note to the last."""
+    grid, first, last = BarGrid(solo), solo.notes[0].onset, solo.notes[-1].onset
     ends = [*(event.onset for event in solo.chords[1:]), solo.end]
     silent = [
         f"{shown_chord(event.symbol)} in bar {grid.locate(event.onset)[0].number}"
         for event, end in zip(solo.chords, ends, strict=True)
-        if not any(event.onset <= note.onset < end for note in solo.notes)
+        if first < end and event.onset < last and not any(event.onset <= note.onset < end for note in solo.notes)
     ]
     if not silent:
         return ""

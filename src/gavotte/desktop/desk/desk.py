@@ -165,7 +165,8 @@ class Desk(QWidget):
             return None
         name = translate("Gavotte", "Over {title}").format(title=solo.title)
         first = solo.chorus or solo.end
-        changes = with_choruses(replace(solo, notes=(), pickup=Fraction(0)), first, 1)
+        chords = tuple(event for event in solo.chords if event.onset >= 0)
+        changes = with_choruses(replace(solo, notes=(), chords=chords, pickup=Fraction(0)), first, 1)
         music = replace(changes, chorus=Fraction(0), form_end=first, decisions=(), readings=(), texts=())
         return ToBePractised(name, Kind.CHANGES, music, self.studio.session.solo_id or "")
 

@@ -45,11 +45,14 @@ class Microphone(QObject):
 
 
 class SimulatedMicrophone(Microphone):
-    """Hears the samples it is given, in their own time; by hand where GAVOTTE_AUDIO is "manual"."""
+    """Hears silence, and from the moment it is told to the samples it is given, in their own time; by hand where
+    GAVOTTE_AUDIO is "manual".
+    """
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._samples: NDArray[np.int16] = np.zeros(0, np.int16)
+        self._waiting: NDArray[np.int16] = np.zeros(0, np.int16)
         self._given, self._since = 0, 0.0
         self._timer = QTimer(self)
         self._timer.setTimerType(Qt.TimerType.PreciseTimer)
@@ -57,8 +60,14 @@ class SimulatedMicrophone(Microphone):
         self._timer.timeout.connect(self._tick)
 
     def prepare(self, samples: NDArray[np.int16]) -> None:
-        """What is heard next, shape (frames, 2); silence comes after it."""
-        self._samples = np.ascontiguousarray(samples[:, 0])
+        """What is heard from ``begin_in`` on, shape (frames, 2); silence comes before and after it."""
+        self._samples, self._waiting = np.zeros(0, np.int16), np.ascontiguousarray(samples[:, 0])
+
+    def begin_in(self, seconds: float) -> None:
+        """The samples begin so many seconds from now (before 0: they have begun)."""
+        silence = self._given + round(seconds * SAMPLE_RATE)
+        waiting, self._waiting = self._waiting, np.zeros(0, np.int16)
+        self._samples = np.concatenate([np.zeros(max(0, silence), np.int16), waiting[max(0, -silence) :]])
 
     def open(self) -> bool:
         self._given, self._since = 0, time.monotonic()

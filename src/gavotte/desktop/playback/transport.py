@@ -132,6 +132,11 @@ class Transport(QObject):
         return self._way_out.output
 
     @property
+    def latency(self) -> float:
+        """Seconds between what is played and what is heard of it."""
+        return self._way_out.latency
+
+    @property
     def is_playing(self) -> bool:
         """Whether something is being played."""
         return self._is_playing

@@ -487,7 +487,7 @@ class PracticeDesk(Desk):
         if playing:
             self._clock.start()
             transport = self.studio.transport
-            self.taking.recorder.begins_in(-transport.engine.position / transport.rate)
+            self.taking.recorder.begins_in(transport.latency - transport.engine.position / transport.rate)
             self.controls.show_answers(False)
             self.player.stop()
         elif self._clock.isValid():

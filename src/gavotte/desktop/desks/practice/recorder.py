@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from gavotte.desktop.activity import Activities
-from gavotte.desktop.playback.microphone import Microphone
+from gavotte.desktop.playback.microphone import Microphone, SimulatedMicrophone
 from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
 from gavotte.desktop.translation import translate
 from gavotte.practice.due import DueLine
@@ -121,6 +121,8 @@ class Recorder(QObject):
             self._start = self.clock() + seconds
         elif self._capture is not None:
             self._start = self._capture.seconds + seconds
+            if isinstance(self._source, SimulatedMicrophone):
+                self._source.begin_in(seconds)
 
     def _pressed(self, midi: int) -> None:
         self._released(midi)

@@ -36,8 +36,6 @@ from gavotte.sounding.synth import FluidSynth, SynthError, find_soundfont
 from gavotte.sounding.timeline import DEFAULT_TEMPO
 from gavotte.steps import whole
 
-_LEAD_IN = 0.2
-
 
 @dataclass(frozen=True)
 class _Begun:
@@ -96,7 +94,7 @@ class Taking(QObject):
 
         def work() -> NDArray[np.int16]:
             synth = FluidSynth(find_soundfont())
-            return whole(invented_take(played, swing, rate, _LEAD_IN, manner, synth, seed))
+            return whole(invented_take(played, swing, rate, manner, synth, seed))
 
         def begin(samples: NDArray[np.int16]) -> None:
             if not self.recorder.is_recording:
