@@ -609,3 +609,14 @@ def test_what_is_played_over_changes_becomes_a_solo(qtbot: QtBot, window: MainWi
     assert told[0].startswith("Your solo")
     window.undo.undo()
     assert len(window.studio.library.solos()) == solos
+
+
+def test_a_take_that_was_interrupted_is_kept(qtbot: QtBot, open_window: OpenWindow, demo_folder: Path) -> None:
+    folder = demo_folder / "takes"
+    folder.mkdir(exist_ok=True)
+    (folder / "left.part").write_bytes(np.full((44100, 2), 500, "<i2").tobytes())
+    window = open_window(demo_folder)
+    window.show_desk("practice")
+    qtbot.waitUntil(lambda: (folder / "left.flac").exists() and not (folder / "left.part").exists(), timeout=20000)
+    settled(qtbot, window)
+    assert soundfile.info(folder / "left.flac").frames == 44100

@@ -104,11 +104,10 @@ class PracticeDesk(Desk):
         self._take_id: str | None = None
         self._takes: list[tuple[str, KeptTake]] = []
         self._selected: tuple[str, ...] = ()
-        self._wanted: object = None
         self._making = object()
         self._spent, self._without_break = 0.0, 0.0
         self._clock = QElapsedTimer()
-        self._read_once = False
+        self._read_once = self._has_gathered = False
         self._lay_out()
         self._connect()
 
@@ -253,6 +252,9 @@ class PracticeDesk(Desk):
             self._ask_for(item)
 
     def enter(self) -> None:
+        if not self._has_gathered:
+            self._has_gathered = True
+            self.taking.gather()
         self._read()
         self._choose_something()
         self.side.take.fill_sources(self.taking.keyboard.devices())

@@ -66,6 +66,7 @@ class Taking(QObject):
         self.keyboard = MidiKeyboard(self)
         self._begun: _Begun | None = None
         self.recorder.taken.connect(self._taken)
+        self.recorder.stopped.connect(self.keyboard.close)
         self.recorder.made.connect(self._made)
         self.recorder.failed.connect(studio.asks.notice)
         self.keyboard.failed.connect(studio.asks.notice)
@@ -206,6 +207,22 @@ class Taking(QObject):
         if self.recorder.is_recording:
             self._studio.transport.stop()
             self.recorder.end()
+
+    def gather(self) -> None:
+        """Pack what was recorded when Gavotte was ended by force, and say where it lies."""
+        words = translate(
+            "Gavotte", "A take that was interrupted is kept as {file}. “A file…” beside the source judges it."
+        )
+        for path in sorted((self._studio.library.folder / FOLDER).glob("*.part")):
+            packed = path.with_suffix(".flac")
+            keep_sound(
+                self._studio.activities,
+                self,
+                path,
+                packed,
+                lambda file=packed: self._studio.asks.notice(words.format(file=file)),  # type: ignore[misc]
+                self._studio.asks.notice,
+            )
 
     def close(self) -> None:
         """Let go of everything."""
