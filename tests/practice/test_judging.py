@@ -197,6 +197,12 @@ def test_where_a_take_is_to_begin_tells_two_alike_passes_apart() -> None:
     assert take_of_notes(LINE, second, 120, start=1.0).count(Verdict.RIGHT) == len(LINE.notes)
 
 
+def test_a_take_at_another_tempo_than_was_asked_for_is_followed_all_the_same() -> None:
+    take = take_of_notes(LINE, performed(), 77)
+    assert set(verdicts(take)) == {Verdict.RIGHT}
+    assert take.tempo == pytest.approx(120, rel=0.01)
+
+
 def test_a_take_becomes_music_that_is_labelled_like_any_other() -> None:
     notes = performed()
     notes[3] = replace(notes[3], midi=notes[3].midi + 1)

@@ -51,6 +51,8 @@ _FEWEST_PAIRS = 6
 _AGREED = 0.3
 """Share of the written notes that must agree on where a take begins."""
 
+_CLEARLY = 1.3
+
 _ON_THE_WAY = 3
 """Semitones from which a note may be slid into."""
 
@@ -104,9 +106,11 @@ def judged(
     if like is None:
         nominal = line.seconds()
         place = voted(nominal, line.pitches, heard, pitches, rate, start)
-        if start is not None and place.share < _AGREED:
-            # The player began elsewhere.
-            start, place = None, voted(nominal, line.pitches, heard, pitches, rate)
+        if place.share < _AGREED and (start is not None or rate is not None):
+            # The player may have begun elsewhere, or played at another tempo than was asked for.
+            elsewhere = voted(nominal, line.pitches, heard, pitches, None)
+            if elsewhere.share > _CLEARLY * place.share:
+                start, rate, place = None, None, elsewhere
         pairs = pairs_of(nominal, line.pitches, heard, pitches, place, start is not None)
         usual = place.rate
     else:
