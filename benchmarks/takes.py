@@ -24,8 +24,8 @@ from numpy.typing import NDArray
 
 sys.path.insert(0, str(Path(__file__).parents[1]))
 
-from benchmarks.players import made, recorded, sampled
-from benchmarks.players.cast import REPORTED, TUNED_ON, Singer
+from benchmarks.players import sampled
+from benchmarks.players.cast import REPORTED, TUNED_ON, Singer, font_of, sung
 from benchmarks.players.lines import PlayedNote, composed, played
 from benchmarks.players.stage import mixed, roomy
 
@@ -119,16 +119,10 @@ def rendered(singer: Singer, kind: str, tempo: int, seed: int) -> Iterator[tuple
     take = played(solo, seed + 1)
     low, high = min(n.midi for n in take.notes), max(n.midi for n in take.notes)
     truth = flawed(take.notes, kind, seed + 3, low, high)
-    font = sampled.OTHER_FONT if singer in REPORTED else ""
-    if singer.kind == "made":
-        line = made.voice(truth.notes, made.RECIPES[singer.of], take.seconds, seed)
-    elif singer.kind == "recorded":
-        line = recorded.voice(truth.notes, singer.of, take.seconds)
-    else:
-        line = sampled.voice(truth.notes, int(singer.of), font, take.seconds)
+    line = sung(singer, truth.notes, take.seconds, seed)
     chance = random.Random(seed + 4)
     without = (Voice.BASS,) if singer.instrument == "Bass" else ()
-    band = roomy(sampled.band(take.band, font, take.seconds, without), 0.6, 0.3, seed + 1)
+    band = roomy(sampled.band(take.band, font_of(singer), take.seconds, without), 0.6, 0.3, seed + 1)
     line = roomy(line, chance.uniform(0.2, 0.8), chance.uniform(0.05, 0.3), seed)
     hiss = chance.uniform(-60, -40)
     for name, level in BLEED.items():

@@ -8,12 +8,12 @@ rooms.
 from __future__ import annotations
 
 import random
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from benchmarks.players import made, recorded, sampled
-from benchmarks.players.lines import Take, composed, played
+from benchmarks.players.lines import PlayedNote, Take, composed, played
 from benchmarks.players.stage import in_old_record, mixed, old_record, roomy
 from numpy.typing import NDArray
 
@@ -108,19 +108,26 @@ class Record:
     taps: tuple[float, ...]
 
 
+def font_of(singer: Singer) -> str:
+    """The font of a singer's part, by which the band is played too."""
+    return sampled.OTHER_FONT if singer in REPORTED else _TUNED_FONT
+
+
+def sung(singer: Singer, notes: Sequence[PlayedNote], seconds: float, seed: int) -> NDArray[np.float32]:
+    """A line on a singer's sound, mono, so many seconds long."""
+    if singer.kind == "made":
+        return made.voice(notes, made.RECIPES[singer.of], seconds, seed)
+    if singer.kind == "recorded":
+        return recorded.voice(notes, singer.of, seconds)
+    return sampled.voice(notes, int(singer.of), font_of(singer), seconds)
+
+
 def records(singer: Singer, tempo: int, seed: int, situations: tuple[str, ...] = tuple(SITUATIONS)) -> Iterator[Record]:
     """A singer's line in each situation."""
     solo = composed(singer.instrument, tempo, seed, bends=singer.instrument not in ("Bass", "Vibraphone"))
     take = played(solo, seed + 1)
-    is_reported = singer in REPORTED
-    font = sampled.OTHER_FONT if is_reported else _TUNED_FONT
-    chance = random.Random(seed + 2)
-    if singer.kind == "made":
-        line = made.voice(take.notes, made.RECIPES[singer.of], take.seconds, seed)
-    elif singer.kind == "recorded":
-        line = recorded.voice(take.notes, singer.of, take.seconds)
-    else:
-        line = sampled.voice(take.notes, int(singer.of), font, take.seconds)
+    font, chance = font_of(singer), random.Random(seed + 2)
+    line = sung(singer, take.notes, take.seconds, seed)
     # While the bass plays its solo nobody else plays bass.
     without = (Voice.BASS,) if singer.instrument == "Bass" else ()
     band = sampled.band(take.band, font, take.seconds, without)

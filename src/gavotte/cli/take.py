@@ -16,7 +16,7 @@ from gavotte.formats.opening import MAX_FILE_BYTES
 from gavotte.practice.due import DueLine, due_line
 from gavotte.practice.hearing import hear_take
 from gavotte.practice.judging import take_of_notes
-from gavotte.practice.report import told_of
+from gavotte.practice.report import is_like, told_of
 from gavotte.practice.take import Take
 from gavotte.recording.decode import decode
 from gavotte.recording.errors import RecordingError
@@ -26,7 +26,6 @@ from gavotte.steps import whole
 
 _MIDI = (".mid", ".midi", ".kar")
 _SLOWEST, _FASTEST = 20.0, 400.0
-_SURE = 0.35
 
 
 def take_command(given: list[str]) -> int:
@@ -78,7 +77,7 @@ def _run(options: argparse.Namespace) -> int:
     except (FormatError, RecordingError) as error:
         sources.fail(options.audio, str(error))
     else:
-        if take.sure < _SURE:
+        if not is_like(take):
             print(
                 "gavotte: little of the take is like the solo; is it this solo, and can the line be heard?",
                 file=sys.stderr,

@@ -16,7 +16,7 @@ from gavotte.demo.solos import DEMO_SOLOS
 from gavotte.formats.whole_file import whole_file
 from gavotte.library.recordings import FOLDER
 from gavotte.library.store import Library
-from gavotte.recording.beat_map import BeatMap
+from gavotte.practice.own_solo import beats_of
 from gavotte.recording.player import RATE
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
@@ -24,7 +24,6 @@ from gavotte.sounding.engine import Engine
 from gavotte.sounding.events import Performance, Sound, Voice
 from gavotte.sounding.performance import perform
 from gavotte.sounding.synth import FluidSynth, find_soundfont
-from gavotte.sounding.timeline import Timeline
 
 _LEAD_IN, _RING = 1.0, 1.5
 _UNEVEN = {Voice.SOLO: 0.011, Voice.BASS: 0.006, Voice.CHORDS: 0.008, Voice.RIDE: 0.004}
@@ -77,7 +76,7 @@ def record(solo: Solo, library_folder: Path) -> Generator[float, None, Recording
         True,
         hashlib.sha256(path.read_bytes()).hexdigest(),
         len(sound),
-        _beats(timeline, offset),
+        beats_of(timeline, offset),
     )
 
 
@@ -91,10 +90,3 @@ def _by_people(performance: Performance, chance: random.Random) -> Performance:
         return replace(sound, start=start, end=max(start + 0.03, sound.end + by))
 
     return replace(performance, sounds=tuple(sorted(map(moved, performance.sounds), key=lambda sound: sound.start)))
-
-
-def _beats(timeline: Timeline, offset: float) -> BeatMap:
-    """The beats of all whole bars."""
-    bars = [bar for bar in timeline.grid.bars if bar.number > 0]
-    onsets = [bar.onset + beat.offset for bar in bars for beat in bar.meter.beats if bar.onset + beat.offset < bar.end]
-    return BeatMap(tuple(round(offset + timeline.seconds(onset), 4) for onset in onsets), 0)

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import io
 from collections import defaultdict
 
-import mido
-
 from gavotte.formats.errors import FormatError
+from gavotte.formats.midi_read import parsed_midi
 
 _DRUMS = 9
 
@@ -20,12 +18,12 @@ def played_keys(data: bytes) -> list[PlayedKey]:
 
     Raises FormatError where the file can't be read.
     """
+    file = parsed_midi(data)
     try:
-        file = mido.MidiFile(file=io.BytesIO(data), clip=True)
         messages = list(file)
-    except (OSError, EOFError, ValueError, KeyError, IndexError, TypeError, mido.KeySignatureError) as error:
-        why = str(error) or "it ends too early"
-        raise FormatError(f"The file is no readable MIDI ({why}). It may be cut off; export it again.") from error
+    except (ValueError, TypeError) as error:
+        # Tracks that are independent of each other have no common time.
+        raise FormatError(f"The file is no readable MIDI ({error}). Export it as type 1.") from error
     now = 0.0
     down: dict[tuple[int, int], float] = {}
     channels: dict[int, list[PlayedKey]] = defaultdict(list)

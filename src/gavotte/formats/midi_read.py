@@ -76,16 +76,21 @@ class _Line:
 
 def open_midi(data: bytes) -> MidiScore:
     """Read a MIDI file. Raises FormatError with a message for the user."""
-    try:
-        file = mido.MidiFile(file=io.BytesIO(_with_possible_keys(data)), clip=True)
-    except (OSError, EOFError, ValueError, KeyError, IndexError, TypeError, mido.KeySignatureError) as error:
-        why = str(error) or "it ends too early"
-        raise FormatError(f"The file is no readable MIDI ({why}). It may be cut off; export it again.") from error
+    file = parsed_midi(data)
     if file.type == 2:
         raise FormatError("The file holds independent patterns (MIDI type 2), not one piece. Export it as type 1.")
     if file.ticks_per_beat <= 0 or file.ticks_per_beat >= 0x8000:
         raise FormatError("The file counts in film frames, not in beats. Export it with beats (ticks a quarter note).")
     return MidiScore(file)
+
+
+def parsed_midi(data: bytes) -> mido.MidiFile:
+    """A MIDI file's tracks. Raises FormatError where they can't be read."""
+    try:
+        return mido.MidiFile(file=io.BytesIO(_with_possible_keys(data)), clip=True)
+    except (OSError, EOFError, ValueError, KeyError, IndexError, TypeError, mido.KeySignatureError) as error:
+        why = str(error) or "it ends too early"
+        raise FormatError(f"The file is no readable MIDI ({why}). It may be cut off; export it again.") from error
 
 
 def _with_possible_keys(data: bytes) -> bytes:

@@ -13,6 +13,7 @@ from gavotte.practice.due import DueLine
 from gavotte.practice.take import AddedNote, Take, Verdict
 from gavotte.solo.document import Note, Solo
 from gavotte.solo.label import Label
+from gavotte.solo.note_labels import NoteLabels
 from gavotte.theory.pitch import spell
 
 _SIXTEENTH = Fraction(1, 4)
@@ -37,7 +38,7 @@ def as_played(line: DueLine, take: Take) -> Solo:
     for number, extra in enumerate(take.added):
         onset = _written_time(line, take, extra)
         if onset is not None and onset not in notes:
-            notes[onset] = Note(f"{_ADDED}{number}", onset, _SIXTEENTH, spell(extra.midi, 0))
+            notes[onset] = Note(added_id(number), onset, _SIXTEENTH, spell(extra.midi, 0))
     ordered = [notes[onset] for onset in sorted(notes)]
     shortened = [
         replace(note, duration=min(note.duration, following.onset - note.onset), written=())
@@ -50,8 +51,7 @@ def as_played(line: DueLine, take: Take) -> Solo:
 
 def labels_as_played(line: DueLine, take: Take) -> dict[str, Label]:
     """What each played note is against its chord, by the id of the written note (or of the added one)."""
-    solo = as_played(line, take)
-    return {note.id: label for note, label in zip(solo.notes, labelled(solo).labels, strict=True)}
+    return NoteLabels(labelled(as_played(line, take)).labels)
 
 
 def added_id(number: int) -> str:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from gavotte.phrasing.phrases import Phrase, phrases_of
@@ -64,8 +64,6 @@ def loop_of(line: DueLine, trouble: Trouble) -> tuple[Fraction, Fraction]:
 
 
 def _phrases(line: DueLine) -> tuple[Phrase, ...]:
-    from dataclasses import replace
-
     return phrases_of(replace(line.solo, notes=line.notes))
 
 

@@ -109,17 +109,21 @@ def hear_take(samples: Samples, line: DueLine, tempo: float | None = None) -> Ge
 
     ``tempo``: quarter notes a minute that were asked for, None where the player chose.
     """
-    player, seconds = taker_of(line), len(samples) / RATE
-    pieces = []
-    count = max(1, round(seconds / PIECE_SECONDS))
-    for number in range(count):
-        start, end = seconds * number / count, seconds * (number + 1) / count
-        pieces.append((yield from scaled(hear_piece(samples, player, start, end), *_shares(number, count))))
+    seconds = len(samples) / RATE
+    pieces = yield from scaled(hear_pieces(samples, taker_of(line), 0.0, seconds), 0.0, 0.9)
     return (yield from scaled(judged_by_ear(joined(pieces), line, tempo), 0.9, 1.0))
 
 
-def _shares(number: int, count: int) -> tuple[float, float]:
-    return 0.9 * number / count, 0.9 * (number + 1) / count
+def hear_pieces(samples: Samples, player: Player, start: float, end: float) -> Generator[float, None, list[Piece]]:
+    """What is heard from ``start`` up to ``end`` seconds in pieces of about PIECE_SECONDS, at least one; yields the
+    share that is done.
+    """
+    count, pieces = max(1, round((end - start) / PIECE_SECONDS)), []
+    for number in range(count):
+        first, last = (start + (end - start) * k / count for k in (number, number + 1))
+        heard = hear_piece(samples, player, first, last)
+        pieces.append((yield from scaled(heard, number / count, (number + 1) / count)))
+    return pieces
 
 
 def hear_piece(samples: Samples, player: Player, start: float, end: float) -> Generator[float, None, Piece]:

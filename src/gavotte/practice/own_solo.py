@@ -47,20 +47,19 @@ def own_solo(run: Run, samples: Samples, start: float, rate: float) -> Generator
     """
     changes = replace(run.shown, notes=())
     draft = yield from scaled(find_draft(samples, player_of(changes.instrument)), 0.0, 0.98)
-    timeline = Timeline(changes, Fraction(1))
-    onsets = [
-        bar.onset + beat.offset
-        for bar in timeline.grid.bars
-        if bar.number > 0
-        for beat in bar.meter.beats
-        if bar.onset + beat.offset < bar.end
-    ]
-    beats = BeatMap(tuple(round(start + timeline.seconds(onset) / rate, 4) for onset in onsets), 0)
+    beats = beats_of(Timeline(changes, Fraction(1)), start, rate)
     solo = changes
     for phrase in proposed(changes, draft.notes, Alignment(beats, BarGrid(changes))).proposal:
         solo = with_phrase(solo, phrase)
     yield 1.0
     return OwnSolo(solo, beats)
+
+
+def beats_of(timeline: Timeline, start: float, rate: float = 1.0) -> BeatMap:
+    """The beats of all whole bars, nominal 0 at ``start`` seconds, at a share of the tempo."""
+    bars = [bar for bar in timeline.grid.bars if bar.number > 0]
+    onsets = [bar.onset + beat.offset for bar in bars for beat in bar.meter.beats if bar.onset + beat.offset < bar.end]
+    return BeatMap(tuple(round(start + timeline.seconds(onset) / rate, 4) for onset in onsets), 0)
 
 
 def told_of_own(solo: Solo) -> list[tuple[str, str]]:

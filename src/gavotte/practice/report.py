@@ -5,7 +5,7 @@ from __future__ import annotations
 import statistics
 
 from gavotte.labelling.labeller import labelled
-from gavotte.phrasing.telling import listed
+from gavotte.phrasing.telling import counted, listed
 from gavotte.practice.as_played import labels_as_played
 from gavotte.practice.due import DueLine
 from gavotte.practice.focus import Trouble, is_sure, loop_of, work_next
@@ -14,6 +14,7 @@ from gavotte.practice.timing import Timing, timing_of
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note
 from gavotte.solo.label import Label
+from gavotte.solo.note_labels import NoteLabels
 from gavotte.theory.degrees import shown_degree
 from gavotte.theory.pitch import spell
 
@@ -25,14 +26,14 @@ _DRIFTED, _EVEN, _LIKE = 0.02, 0.02, 0.35
 _SHORT, _LONG = 0.55, 0.97
 
 
-def count_of(number: int, name: str, names: str = "") -> str:
-    """A number of things: "1 note", "3 notes"."""
-    return f"{number} {name if number == 1 else names or name + 's'}"
+def is_like(take: Take) -> bool:
+    """Whether what was heard is like what is written at all."""
+    return take.sure >= _LIKE
 
 
 def told_of(line: DueLine, take: Take) -> list[tuple[str, str]]:
     """The whole report as headings and words: the notes, their time, each mistake with its place, what comes next."""
-    if take.sure < _LIKE:
+    if not is_like(take):
         return [
             (
                 "Notes",
@@ -53,14 +54,14 @@ def told_of(line: DueLine, take: Take) -> list[tuple[str, str]]:
 def summary(line: DueLine, take: Take) -> str:
     """How many notes were right, wrong, missed and added, in one sentence."""
     right, wrong, missed = (take.count(verdict) for verdict in (Verdict.RIGHT, Verdict.WRONG, Verdict.MISSED))
-    words = f"{right} of {count_of(len(line.notes), 'note')} right"
+    words = f"{right} of {counted(len(line.notes), 'note')} right"
     others = [
         f"{number} {name}"
         for number, name in ((wrong, "wrong"), (missed, "missed"), (len(take.added), "added"))
         if number
     ]
     shaky = sum(not is_sure(note) for note in take.notes)
-    doubt = f"; {count_of(shaky, 'note')} could not be heard for sure" if shaky else ""
+    doubt = f"; {counted(shaky, 'note')} could not be heard for sure" if shaky else ""
     return f"{', '.join((words, *others))}{doubt}."
 
 
@@ -83,7 +84,7 @@ def timing_lines(line: DueLine, take: Take, timing: Timing) -> list[str]:
         ratios = [pair.ratio for pair in timing.pairs]
         lines.append(
             f"The first of two eighths is {statistics.median(ratios):.1f} times as long as the second "
-            f"({count_of(len(ratios), 'pair')})."
+            f"({counted(len(ratios), 'pair')})."
         )
     if timing.lengths is not None and not _SHORT <= timing.lengths <= _LONG:
         lines.append("The notes are short." if timing.lengths < _SHORT else "The notes are joined throughout.")
@@ -106,8 +107,7 @@ def intonation_lines(line: DueLine, timing: Timing) -> list[str]:
 def mistakes(line: DueLine, take: Take) -> list[tuple[str, str]]:
     """Each wrong or missed note: its place, and what it would have been and what was heard instead."""
     heard = labels_as_played(line, take)
-    written = labelled(line.solo).labels
-    labels = {note.id: label for note, label in zip(line.solo.notes, written, strict=True)}
+    labels = NoteLabels(labelled(line.solo).labels)
     grid = BarGrid(line.solo)
     lines = []
     for note, judged in zip(line.notes, take.notes, strict=True):

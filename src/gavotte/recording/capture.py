@@ -8,10 +8,10 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
+from gavotte.recording.decode import MAX_SECONDS
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.player import RATE
 
-MOST_SECONDS = 60 * 60
 _CLIPPED = 32_700
 
 
@@ -37,7 +37,7 @@ class Capture:
         """Add samples (one channel). Raises RecordingError where the disk is full or an hour is over: what is there
         stays.
         """
-        if self.frames + len(mono) > MOST_SECONDS * RATE:
+        if self.frames + len(mono) > MAX_SECONDS * RATE:
             raise RecordingError("The take lasts an hour: recording has stopped. What was recorded is kept.")
         try:
             self._file.write(np.repeat(mono, 2).astype("<i2").tobytes())

@@ -46,6 +46,7 @@ from gavotte.practice.report import told_of
 from gavotte.practice.run import Run, Way, run_of
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
+from gavotte.solo.note_labels import NoteLabels
 from gavotte.sounding.band import Click
 from gavotte.sounding.events import Voice
 
@@ -62,7 +63,7 @@ _CLICK_LEVEL = 0.6
 
 @dataclass(frozen=True)
 class _Made:
-    """A run with the labels of its notes, as it is to be read; ``of`` is what it was made of."""
+    """A run as it is to be read: the ``page`` while it is played, the ``whole`` of it, and the labels of its notes."""
 
     run: Run
     page: Solo
@@ -209,7 +210,9 @@ class PracticeDesk(Desk):
 
     def music(self) -> Solo | None:
         """What sounds: the band, and the soloist where the player listens."""
-        return None if self.made is None else self.made.run.heard if not self._selected else self.made.run.shown
+        if self.made is None:
+            return None
+        return self.made.run.shown if self._selected else self.made.run.heard
 
     def pages(self) -> tuple[QWidget, ...]:
         return (self.page,)
@@ -222,8 +225,7 @@ class PracticeDesk(Desk):
         made, item = self.made, self.agenda.item
         if made is None or item is None:
             return None
-        labels = {note.id: made.labels[note.id] for note in made.whole.notes if note.id in made.labels}
-        return Sheet(made.whole, labels, item.words)
+        return Sheet(made.whole, made.labels, item.words)
 
     @property
     def has_sheet(self) -> bool:
@@ -412,7 +414,7 @@ class PracticeDesk(Desk):
             run = run_of(item, keys, wishes, lambda solo: shown(replace(solo, notes=(), chords=())).keys[0].key.shown)
             read = shown(run.shown)
             page = read if len(run.visible) == len(run.shown.notes) else shown(run.page())
-            labels = dict(zip((note.id for note in read.notes), labelled(read).labels, strict=True))
+            labels = NoteLabels(labelled(read).labels)
             return _Made(run, page, read, labels)
 
         self.studio.activities.beside(
@@ -684,7 +686,7 @@ class PracticeDesk(Desk):
         def work() -> tuple[Solo, dict[str, Label], list[tuple[str, str]], bool]:
             line = due_line(kept.music)
             read = shown(kept.music)
-            labels = dict(zip((note.id for note in read.notes), labelled(read).labels, strict=True))
+            labels = NoteLabels(labelled(read).labels)
             return read, labels, told_of(line, kept.take), work_next(line, kept.take) is not None
 
         def take(found: tuple[Solo, dict[str, Label], list[tuple[str, str]], bool]) -> None:

@@ -16,7 +16,16 @@ from gavotte.desktop.playback.microphone import Microphone, SimulatedMicrophone
 from gavotte.desktop.playback.midi_keyboard import MidiKeyboard
 from gavotte.desktop.translation import translate
 from gavotte.practice.due import DueLine
-from gavotte.practice.hearing import PIECE_SECONDS, Piece, hear_piece, hear_take, joined, judged_by_ear, taker_of
+from gavotte.practice.hearing import (
+    PIECE_SECONDS,
+    Piece,
+    hear_piece,
+    hear_pieces,
+    hear_take,
+    joined,
+    judged_by_ear,
+    taker_of,
+)
 from gavotte.practice.judging import nothing_of, take_of_notes
 from gavotte.practice.take import Take
 from gavotte.recording.capture import Capture
@@ -216,11 +225,7 @@ class Recorder(QObject):
             if end - start > 0.1 or not pieces:
                 if end < 0.3:
                     return nothing_of(line, tempo)
-                count = max(1, round((end - start) / PIECE_SECONDS))
-                for k in range(count):
-                    a, b = start + (end - start) * k / count, start + (end - start) * (k + 1) / count
-                    work = hear_piece(samples, player, a, b)
-                    pieces.append((yield from scaled(work, 0.9 * k / count, 0.9 * (k + 1) / count)))
+                pieces += yield from scaled(hear_pieces(samples, player, start, end), 0.0, 0.9)
             return (yield from scaled(judged_by_ear(joined(pieces), line, tempo, begun), 0.9, 1.0))
 
         self._activities.walk(
