@@ -32,7 +32,7 @@ from gavotte.steps import whole
 MIXES = (("alone", None), ("band at -6 dB", -6.0), ("band as loud", 0.0))
 FITTED = (1, 3)
 OTHER_FONT = "/usr/share/sounds/sf2/FluidR3_GM.sf2"
-_BAND = {Voice.BASS: 0.65, Voice.CHORDS: 0.55, Voice.RIDE: 0.4}
+_BAND = {Voice.BASS: 0.65, Voice.CHORDS: 0.55, Voice.DRUMS: 0.4}
 
 
 def rendered(performance: Performance, levels: dict[Voice, float], font: str) -> NDArray[np.float32]:

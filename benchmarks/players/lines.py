@@ -21,7 +21,7 @@ from gavotte.theory.pitch import spell
 CHANGES = (
     "Dm7", "G7", "Cmaj7", "A7b9", "Dm7", "G7", "Em7", "A7", "Fmaj7", "Fm6", "Cmaj7", "A7", "Dm7", "G7", "C6", "C6",
 )  # fmt: skip
-_UNEVEN = {Voice.SOLO: 0.013, Voice.BASS: 0.009, Voice.CHORDS: 0.012, Voice.RIDE: 0.006}
+_UNEVEN = {Voice.SOLO: 0.013, Voice.BASS: 0.009, Voice.CHORDS: 0.012, Voice.DRUMS: 0.006}
 _TAP_SPREAD = 0.02
 _SIXTEENTH = Fraction(1, 4)
 _SLURRED = 0.45
@@ -136,7 +136,7 @@ def played(solo: Solo, seed: int, lead_in: float = 1.0) -> Take:
     band = tuple(
         replace(sound, start=max(0.0, sound.start + offset + by), end=max(0.05, sound.end + offset + by))
         for sound in performance.sounds
-        if sound.voice in (Voice.BASS, Voice.CHORDS, Voice.RIDE)
+        if sound.voice in (Voice.BASS, Voice.CHORDS, Voice.DRUMS)
         for by in (people[sound.voice] + chance.gauss(0, _UNEVEN[sound.voice]),)
     )
     grid = timeline.grid

@@ -80,7 +80,7 @@ def practice(number: int) -> Practice:
     else:
         line = _of_size(notes, of, take.seconds, size)
     levels = {Voice.BASS: chance.uniform(0.3, 0.9), Voice.CHORDS: chance.uniform(0.25, 0.85)}
-    levels[Voice.RIDE] = chance.uniform(0.2, 0.7)
+    levels[Voice.DRUMS] = chance.uniform(0.2, 0.7)
     if name == "Bass":
         del levels[Voice.BASS]
     programs = chance.choice((32, 32, 33, 35)), chance.choice((0, 0, 1, 4, 16, 26, 11))

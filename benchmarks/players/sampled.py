@@ -15,7 +15,7 @@ from gavotte.sounding.events import Performance, Sound, Voice
 from gavotte.sounding.synth import FluidSynth, find_soundfont
 
 OTHER_FONT = "/usr/share/sounds/sf2/FluidR3_GM.sf2"
-_LEVELS = {Voice.BASS: 0.65, Voice.CHORDS: 0.55, Voice.RIDE: 0.4}
+_LEVELS = {Voice.BASS: 0.65, Voice.CHORDS: 0.55, Voice.DRUMS: 0.4}
 _BLOCK = 4410
 
 

@@ -33,7 +33,7 @@ from gavotte.practice.run import Fading, Way
 from gavotte.practice.take import Verdict
 from gavotte.recording.line import DraftNote
 from gavotte.solo.bars import BarGrid
-from gavotte.sounding.band import Click
+from gavotte.sounding.click import Click
 from gavotte.sounding.events import Voice
 from gavotte.sounding.timeline import Timeline
 

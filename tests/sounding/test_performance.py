@@ -117,7 +117,7 @@ def test_chords_sound_their_telling_tones() -> None:
 def test_without_chords_only_solo_ride_and_click_sound() -> None:
     solo = replace(make_solo([("C", "C4/4 D4 E4 F4")]), chords=())
     voices = {sound.voice for sound in perform(solo)[0].sounds}
-    assert voices == {Voice.SOLO, Voice.RIDE, Voice.CLICK}
+    assert voices == {Voice.SOLO, Voice.DRUMS, Voice.CLICK}
 
 
 @pytest.mark.parametrize(
@@ -136,7 +136,7 @@ def test_meter_and_style_make_the_groove(meter: str, style: str, groove: Groove)
     solo = replace(make_solo([("C7", text)] * 2, meter=meter), style=style)
     assert groove_of(solo) is groove
     performance, timeline = perform(solo)
-    rides = [sound for sound in performance.sounds if sound.voice is Voice.RIDE]
+    rides = [sound for sound in performance.sounds if sound.voice is Voice.DRUMS]
     assert len(rides) >= 2 * len(solo.meters[0].meter.beats)
     assert all(sound.start < timeline.seconds(timeline.end) for sound in performance.sounds)
 

@@ -26,8 +26,8 @@ from gavotte.sounding.performance import perform
 from gavotte.sounding.synth import FluidSynth, find_soundfont
 
 _LEAD_IN, _RING = 1.0, 1.5
-_UNEVEN = {Voice.SOLO: 0.011, Voice.BASS: 0.006, Voice.CHORDS: 0.008, Voice.RIDE: 0.004}
-_LEVELS = {Voice.SOLO: 0.95, Voice.BASS: 0.65, Voice.CHORDS: 0.45, Voice.RIDE: 0.4, Voice.CLICK: 0.0}
+_UNEVEN = {Voice.SOLO: 0.011, Voice.BASS: 0.006, Voice.CHORDS: 0.008, Voice.DRUMS: 0.004}
+_LEVELS = {Voice.SOLO: 0.95, Voice.BASS: 0.65, Voice.CHORDS: 0.45, Voice.DRUMS: 0.4, Voice.CLICK: 0.0}
 _BLOCK = 4410
 _PLAYING = 0.95
 """The share of the work that is playing; the rest is writing the file."""

@@ -30,6 +30,7 @@ class Engine:
         self._synth = synth
         self._lock = threading.RLock()
         self._cues: list[Cue] = []
+        self._held: list[Sound] = []
         self._index = 0
         self._position = self._start = self._stop = 0.0
         self._loop = False
@@ -77,7 +78,8 @@ class Engine:
         with self._lock:
             self._synth.silence()
             self._synth.program(performance.program)
-            self._cues = performance.cues
+            self._synth.program(performance.chords_program, Voice.CHORDS)
+            self._cues, self._held = performance.cues, performance.held
             self._start, self._stop, self._loop = start, stop, loop and stop > start
             self._count, self._count_left = cues_of(count), count_seconds
             # The count is timed backwards from the start, so that it follows the tempo like everything else.
@@ -140,6 +142,9 @@ class Engine:
     def _go_to(self, position: float) -> None:
         self._position = position
         self._index = bisect_left(self._cues, position - 1e-9, key=lambda cue: cue.time)
+        for sound in self._held:
+            if sound.start < position - 1e-9 and position < sound.end:
+                self._synth.note_on(sound.voice, sound.key, sound.loudness)
 
     def _frames_to_next(self) -> int:
         """Frames until something happens."""

@@ -14,7 +14,7 @@ class Voice(IntEnum):
     SOLO = 0
     BASS = 1
     CHORDS = 2
-    RIDE = 9
+    DRUMS = 9
     CLICK = 10
 
 
@@ -32,6 +32,10 @@ class Sound:
     key: int
     loudness: int
     bends: tuple[tuple[float, float], ...] = ()
+
+
+_HELD = 5.0
+"""Seconds from which on a sound of the band is one that is held."""
 
 
 class CueKind(IntEnum):
@@ -76,12 +80,20 @@ def cues_of(sounds: Iterable[Sound]) -> list[Cue]:
 
 @dataclass(frozen=True)
 class Performance:
-    """Everything that sounds, and the click apart so that it can count in. ``program`` is the soloist's (GM)."""
+    """Everything that sounds, and the click apart so that it can count in. ``program`` is the soloist's (GM),
+    ``chords_program`` that of the chords.
+    """
 
     sounds: tuple[Sound, ...]
     start: float
     end: float
     program: int = 0
+    chords_program: int = 0
+
+    @cached_property
+    def held(self) -> list[Sound]:
+        """What is held so long that whoever begins in the middle must hear it from there on."""
+        return [sound for sound in self.sounds if sound.voice is not Voice.SOLO and sound.end - sound.start > _HELD]
 
     @cached_property
     def cues(self) -> list[Cue]:

@@ -35,8 +35,8 @@ class SynthError(RuntimeError):
 class Synth(Protocol):
     """What the engine plays on."""
 
-    def program(self, program: int) -> None:
-        """The soloist's General MIDI program, from 0."""
+    def program(self, program: int, voice: Voice = Voice.SOLO) -> None:
+        """A voice's General MIDI program, from 0."""
 
     def note_on(self, voice: Voice, key: int, loudness: int) -> None:
         """A note begins."""
@@ -60,7 +60,7 @@ class Synth(Protocol):
 class SilentSynth:
     """Plays nothing: for machines without a synthesiser."""
 
-    def program(self, program: int) -> None: ...
+    def program(self, program: int, voice: Voice = Voice.SOLO) -> None: ...
 
     def note_on(self, voice: Voice, key: int, loudness: int) -> None: ...
 
@@ -110,7 +110,7 @@ class FluidSynth:
             (Voice.SOLO, 0, 0),
             (Voice.BASS, 0, _ACOUSTIC_BASS),
             (Voice.CHORDS, 0, _PIANO),
-            (Voice.RIDE, _DRUM_BANK, 0),
+            (Voice.DRUMS, _DRUM_BANK, 0),
             (Voice.CLICK, _DRUM_BANK, 0),
         ):
             self._synth.program_select(int(channel), self._font, bank, program)
@@ -118,8 +118,8 @@ class FluidSynth:
         for controller, value in ((101, 0), (100, 0), (6, BEND_RANGE), (38, 0)):
             self._synth.cc(int(Voice.SOLO), controller, value)
 
-    def program(self, program: int) -> None:
-        self._synth.program_select(int(Voice.SOLO), self._font, 0, program)
+    def program(self, program: int, voice: Voice = Voice.SOLO) -> None:
+        self._synth.program_select(int(voice), self._font, 0, program)
 
     def note_on(self, voice: Voice, key: int, loudness: int) -> None:
         self._synth.noteon(int(voice), key, loudness)

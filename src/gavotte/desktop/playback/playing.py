@@ -14,19 +14,22 @@ from gavotte.desktop.playback.transport_bar import TransportBar
 from gavotte.desktop.translation import translate
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo
+from gavotte.sounding.backing import Backing
 
 
 @dataclass(frozen=True)
 class Played:
     """What is played at a desk: its page, the solo in concert pitch, and the ids of the selected notes.
 
-    ``keys_at`` are widgets beside the page where the keys for playing are heard too.
+    ``keys_at`` are widgets beside the page where the keys for playing are heard too; ``backing`` is the band it is
+    played with.
     """
 
     page: PageView
     solo: Callable[[], Solo | None]
     selected: Callable[[], tuple[str, ...]]
     keys_at: tuple[QWidget, ...] = ()
+    backing: Callable[[], Backing] = Backing
 
 
 class Playing(QObject):
@@ -44,6 +47,10 @@ class Playing(QObject):
     @property
     def _page(self) -> PageView | None:
         return None if self._played is None else self._played.page
+
+    @property
+    def _backing(self) -> Backing:
+        return self._played.backing() if self._played is not None else Backing()
 
     def at_desk(self, played: Played | None) -> None:
         """Play for another desk from now on; None plays nothing."""
@@ -68,7 +75,7 @@ class Playing(QObject):
         self.bar.setVisible(solo is not None)
         self.bar.show_solo(solo)
         if solo is not None:
-            self._transport.prepare(solo)
+            self._transport.prepare(solo, self._backing)
 
     def toggle(self) -> None:
         """Play, or stop if something is playing."""
@@ -85,7 +92,7 @@ class Playing(QObject):
         if solo is None:
             return
         self._grid = BarGrid(solo)
-        self._transport.play(solo, self._stretch(solo, self._grid))
+        self._transport.play(solo, self._stretch(solo, self._grid), self._backing)
 
     def play_apart(self, solo: Solo) -> None:
         """Play music that is not the page's, whole; the page shows no playhead then."""

@@ -13,7 +13,8 @@ from gavotte.desktop.playback.sound_out import SoundOut
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import GM_PROGRAMS
-from gavotte.sounding.band import Click, count_in_seconds, count_in_sounds
+from gavotte.sounding.backing import Backing
+from gavotte.sounding.click import Click, count_in_seconds, count_in_sounds
 from gavotte.sounding.engine import FASTEST, SLOWEST, Engine
 from gavotte.sounding.events import Performance, Voice
 from gavotte.sounding.groove import swing_of
@@ -25,10 +26,10 @@ VOICE_WORDS = {
     Voice.SOLO: QT_TRANSLATE_NOOP("Gavotte", "Solo"),
     Voice.BASS: QT_TRANSLATE_NOOP("Gavotte", "Bass"),
     Voice.CHORDS: QT_TRANSLATE_NOOP("Gavotte", "Chords"),
-    Voice.RIDE: QT_TRANSLATE_NOOP("Gavotte", "Ride"),
+    Voice.DRUMS: QT_TRANSLATE_NOOP("Gavotte", "Drums"),
     Voice.CLICK: QT_TRANSLATE_NOOP("Gavotte", "Click"),
 }
-_USUAL_LEVELS = {Voice.SOLO: 0.85, Voice.BASS: 0.7, Voice.CHORDS: 0.5, Voice.RIDE: 0.45, Voice.CLICK: 0.0}
+_USUAL_LEVELS = {Voice.SOLO: 0.85, Voice.BASS: 0.7, Voice.CHORDS: 0.5, Voice.DRUMS: 0.45, Voice.CLICK: 0.0}
 _COUNT_LEVEL = 0.7
 _FOLLOW_MS = 25
 _PREVIEW_MS = 450
@@ -52,19 +53,23 @@ class Stretch:
     stop: Fraction
 
 
+_USUAL = Backing()
+
+
 @dataclass
 class _Prepared:
     solo: Solo | None = None
     swing: Fraction | None = None
     click: Click = Click.BEATS
+    backing: Backing = _USUAL
     performance: Performance | None = None
     timeline: Timeline | None = None
     job: Activity | None = field(default=None)
 
 
-def _ready(solo: Solo, swing: Fraction | None, click: Click) -> tuple[Performance, Timeline]:
+def _ready(solo: Solo, swing: Fraction | None, click: Click, backing: Backing) -> tuple[Performance, Timeline]:
     """What a solo sounds like, with all that is to be told to play it put together."""
-    performance, timeline = perform(solo, swing, click)
+    performance, timeline = perform(solo, swing, click, backing)
     _ = performance.cues
     return performance, timeline
 
@@ -89,6 +94,7 @@ class Transport(QObject):
         self._way_out.changed.connect(self.sound_changed)
         self._prepared = _Prepared()
         self._pending: tuple[Solo, Stretch] | None = None
+        self._backing = _USUAL
         self._synth_words = ""
         self._is_playing = False
         self._preview_key: int | None = None
@@ -257,9 +263,10 @@ class Transport(QObject):
 
     # -- playing ------------------------------------------------------------------------------------
 
-    def play(self, solo: Solo, stretch: Stretch) -> None:
-        """Play a stretch of a solo (in concert pitch). What is playing stops."""
+    def play(self, solo: Solo, stretch: Stretch, backing: Backing = _USUAL) -> None:
+        """Play a stretch of a solo (in concert pitch) with a band. What is playing stops."""
         self.stop()
+        self._backing = backing
         self.warm_up()
         self._ahead.stop()
         if self._is_prepared_for(solo) and self._prepared.performance is not None:
@@ -269,15 +276,16 @@ class Transport(QObject):
         if not self._is_prepared_for(solo):
             self._prepare(solo)
 
-    def prepare(self, solo: Solo) -> None:
+    def prepare(self, solo: Solo, backing: Backing = _USUAL) -> None:
         """Work out what will sound ahead of time, once the page has had its time."""
-        self._expected = solo
+        self._expected, self._backing = solo, backing
         self._ahead.start()
 
     def _is_prepared_for(self, solo: Solo) -> bool:
         """Whether what a solo sounds like is known, or being worked out."""
         prepared = self._prepared
-        return prepared.solo is solo and prepared.swing == self.swing and prepared.click is self.click
+        asked = (self.swing, self.click, self._backing)
+        return prepared.solo is solo and (prepared.swing, prepared.click, prepared.backing) == asked
 
     def _prepare_ahead(self) -> None:
         if self._expected is not None and not self._is_prepared_for(self._expected):
@@ -286,8 +294,8 @@ class Transport(QObject):
     def _prepare(self, solo: Solo) -> None:
         if self._prepared.job is not None:
             self._prepared.job.cancel()
-        swing, click = self.swing, self.click
-        prepared = self._prepared = _Prepared(solo, swing, click)
+        swing, click, backing = self.swing, self.click, self._backing
+        prepared = self._prepared = _Prepared(solo, swing, click, backing)
 
         def take(found: tuple[Performance, Timeline]) -> None:
             prepared.performance, prepared.timeline = found
@@ -298,7 +306,7 @@ class Transport(QObject):
 
         prepared.job = self._activities.beside(
             self,
-            lambda: _ready(solo, swing, click),
+            lambda: _ready(solo, swing, click, backing),
             take,
             lambda error: self.failed.emit(translate("Gavotte", "This can't be played: {error}.").format(error=error)),
         )

@@ -65,7 +65,7 @@ class TransportBar(QWidget):
         for words, swing in _SWINGS:
             self.swing.addItem(said(words), swing)
         self.levels = QPushButton(translate("Gavotte", "Levels"))
-        self.levels.setToolTip(translate("Gavotte", "How loud solo, bass, chords, ride and click are"))
+        self.levels.setToolTip(translate("Gavotte", "How loud solo, bass, chords, drums and click are"))
         self.place = QLabel()
         self.place.setObjectName("quietBody")
         row = QHBoxLayout(self)

@@ -47,7 +47,7 @@ from gavotte.practice.run import Run, Way, run_of
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.solo.note_labels import NoteLabels
-from gavotte.sounding.band import Click
+from gavotte.sounding.click import Click
 from gavotte.sounding.events import Voice
 
 _FOLLOWED = Update.LIBRARY | Update.VIEW

@@ -16,7 +16,7 @@ from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.number import Number
 from gavotte.practice.item import MOST_KEYS, PracticeItem
 from gavotte.practice.run import Fading, RunWishes, Way
-from gavotte.sounding.band import Click
+from gavotte.sounding.click import Click
 
 SLOWEST, FASTEST = 30, 400
 

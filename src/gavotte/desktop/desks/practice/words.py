@@ -13,7 +13,7 @@ from gavotte.practice.item import Kind, PracticeItem
 from gavotte.practice.plan import Answer, Planned, Why
 from gavotte.practice.run import Fading, Way
 from gavotte.solo.document import KeyRegion, Solo
-from gavotte.sounding.band import Click
+from gavotte.sounding.click import Click
 
 ANSWERS = {
     Answer.NOT_YET: QT_TRANSLATE_NOOP("Gavotte", "Not yet"),
