@@ -293,14 +293,14 @@ def recorded(qtbot: QtBot, window: MainWindow, desk: PracticeDesk, manner: Manne
         pass_seconds(desk, 0.5)
     desk.taking.simulated.pass_seconds(0.5)
     qtbot.waitUntil(lambda: not desk.taking.recorder.is_recording, timeout=5000)
-    qtbot.waitUntil(lambda: desk.take is not None and bool(desk.take.sound), timeout=60000)
+    qtbot.waitUntil(lambda: desk.takes.shown is not None and bool(desk.takes.shown.sound), timeout=60000)
     settled(qtbot, window)
 
 
 @pytest.mark.slow
 def test_a_take_is_recorded_judged_kept_and_told(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
     recorded(qtbot, window, desk, Manner.WRONG_NOTES)
-    take = desk.take
+    take = desk.takes.shown
     assert take is not None
     assert take.take.count(Verdict.RIGHT) > 0.6 * len(take.take.notes)
     assert take.take.count(Verdict.WRONG) > 0
@@ -313,17 +313,17 @@ def test_a_take_is_recorded_judged_kept_and_told(qtbot: QtBot, window: MainWindo
     assert not list(desk.taking.recorder._folder.glob("*.part"))
     assert desk.controls.light.text() == ""
     # It is there after a start, can be heard, deleted, and put back.
-    assert desk._takes[0][1] == take
-    desk.hear_take()
-    assert desk.player.is_playing
-    desk.hear_take()
-    assert not desk.player.is_playing
-    number = len(desk._takes)
-    desk.delete_take()
-    assert len(desk._takes) == number - 1
-    assert desk.take is None
+    assert desk.takes.all[0][1] == take
+    desk.takes.hear()
+    assert desk.takes.player.is_playing
+    desk.takes.hear()
+    assert not desk.takes.player.is_playing
+    number = len(desk.takes.all)
+    desk.takes.delete()
+    assert len(desk.takes.all) == number - 1
+    assert desk.takes.shown is None
     window.undo.undo()
-    assert len(desk._takes) == number
+    assert len(desk.takes.all) == number
 
 
 @pytest.mark.slow
@@ -333,13 +333,13 @@ def test_what_the_take_says_is_looped(qtbot: QtBot, window: MainWindow, desk: Pr
     qtbot.waitUntil(lambda: desk.studio.transport.is_playing, timeout=20000)
     assert desk.studio.transport.loop
     assert len(desk._selected) > 1
-    assert desk.take is None
+    assert desk.takes.shown is None
     assert not desk.page.marked
 
 
 def test_an_old_take_is_looked_at_and_left(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
     on_stand(qtbot, desk, phrase(desk))
-    desk._choose_take(desk._takes[0][0])
+    desk.takes.choose(desk.takes.all[0][0])
     settled(qtbot, window)
     assert desk.page.marked
     assert not desk.side.take.hear.isVisibleTo(desk.side)
@@ -350,7 +350,7 @@ def test_an_old_take_is_looked_at_and_left(qtbot: QtBot, window: MainWindow, des
     assert desk.page.marked
     assert desk.escape()
     assert not desk.page.marked
-    assert desk.take is None
+    assert desk.takes.shown is None
 
 
 def test_no_microphone_is_told_and_nothing_is_left_behind(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
@@ -371,8 +371,9 @@ def test_a_microphone_that_goes_away_keeps_what_was_heard(qtbot: QtBot, window: 
     source.stopped.emit("The microphone has gone.")
     assert "has gone" in window.notice.text.text()
     assert not desk.taking.recorder.is_recording
-    qtbot.waitUntil(lambda: desk.take is not None and bool(desk.take.sound), timeout=60000)
-    assert soundfile.info(desk.taking.recorder._folder / desk.take.sound).duration == pytest.approx(1.0, abs=0.01)  # type: ignore[union-attr]
+    qtbot.waitUntil(lambda: desk.takes.shown is not None and bool(desk.takes.shown.sound), timeout=60000)
+    sound = desk.taking.recorder._folder / desk.takes.shown.sound  # type: ignore[union-attr]
+    assert soundfile.info(sound).duration == pytest.approx(1.0, abs=0.01)
 
 
 def test_a_take_from_a_file_is_judged(
@@ -390,8 +391,8 @@ def test_a_take_from_a_file_is_judged(
     desk.choose_file()
     settled(qtbot, window)
     assert "silent" in window.notice.text.text()
-    assert desk.take is not None
-    assert desk.take.take.sure == 0
+    assert desk.takes.shown is not None
+    assert desk.takes.shown.take.sure == 0
 
 
 # -- the goal and the log -------------------------------------------------------------------------------------
@@ -501,10 +502,10 @@ def test_a_take_is_played_on_a_keyboard(qtbot: QtBot, window: MainWindow, desk: 
         now[0] = 12 + timeline.seconds(note.end) - 0.02
         desk.taking.keyboard.let_go(note.pitch.midi)
     desk.taking.stop()
-    qtbot.waitUntil(lambda: desk.take is not None, timeout=20000)
-    assert desk.take is not None
-    assert desk.take.take.count(Verdict.RIGHT) == len(solo.notes) - 1
-    assert desk.take.take.notes[-1].verdict is Verdict.MISSED
+    qtbot.waitUntil(lambda: desk.takes.shown is not None, timeout=20000)
+    assert desk.takes.shown is not None
+    assert desk.takes.shown.take.count(Verdict.RIGHT) == len(solo.notes) - 1
+    assert desk.takes.shown.take.notes[-1].verdict is Verdict.MISSED
     assert not desk.taking.recorder.is_recording
 
 

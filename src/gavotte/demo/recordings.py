@@ -20,15 +20,15 @@ from gavotte.practice.own_solo import beats_of
 from gavotte.recording.player import RATE
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
-from gavotte.sounding.engine import Engine
 from gavotte.sounding.events import Performance, Sound, Voice
 from gavotte.sounding.performance import perform
+from gavotte.sounding.rendering import rendered
 from gavotte.sounding.synth import FluidSynth, find_soundfont
+from gavotte.steps import scaled
 
-_LEAD_IN, _RING = 1.0, 1.5
+_LEAD_IN = 1.0
 _UNEVEN = {Voice.SOLO: 0.011, Voice.BASS: 0.006, Voice.CHORDS: 0.008, Voice.DRUMS: 0.004}
 _LEVELS = {Voice.SOLO: 0.95, Voice.BASS: 0.65, Voice.CHORDS: 0.45, Voice.DRUMS: 0.4, Voice.CLICK: 0.0}
-_BLOCK = 4410
 _PLAYING = 0.95
 """The share of the work that is playing; the rest is writing the file."""
 
@@ -51,17 +51,8 @@ def record(solo: Solo, library_folder: Path) -> Generator[float, None, Recording
     performance, timeline = perform(solo, None)
     # The same people play every time.
     performance = _by_people(performance, random.Random(solo.title))
-    engine = Engine(FluidSynth(find_soundfont()))
-    for voice, level in _LEVELS.items():
-        engine.level(voice, level)
-    engine.start(performance, performance.start, performance.end)
-    length = performance.end - performance.start + _RING
-    blocks = [np.zeros((round(_LEAD_IN * RATE), 2), np.float32)]
-    number = int(length * RATE / _BLOCK)
-    for k in range(number):
-        blocks.append(engine.read(_BLOCK))
-        yield _PLAYING * k / number
-    sound = np.concatenate(blocks)
+    playing = rendered(performance, FluidSynth(find_soundfont()), _LEVELS, lead=_LEAD_IN)
+    sound = yield from scaled(playing, 0.0, _PLAYING)
     sound *= 0.8 / max(0.01, float(np.abs(sound).max()))
     name = f"{solo.title}.flac"
     path = library_folder / FOLDER / name

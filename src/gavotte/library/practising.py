@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, TypeVar
 
-from gavotte.formats.document import DocumentKind
+from gavotte.formats.document import DocumentKind, with_version
 from gavotte.formats.errors import FormatError
 from gavotte.library.store import Library
 from gavotte.practice.item import PracticeItem
@@ -66,7 +66,7 @@ def _checked_take(take: KeptTake) -> KeptTake:
     return take
 
 
-PRACTICE_DOCUMENT = DocumentKind("gavotte-practice", 1, "practice", PracticeItem, {}, _checked_item)
+PRACTICE_DOCUMENT = DocumentKind("gavotte-practice", 2, "practice", PracticeItem, {1: with_version(2)}, _checked_item)
 LOG_DOCUMENT = DocumentKind("gavotte-log", 1, "entry", LogEntry, {}, _checked_entry)
 TAKE_DOCUMENT = DocumentKind("gavotte-take", 1, "take", KeptTake, {}, _checked_take)
 

@@ -12,10 +12,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from gavotte.solo.document import Note, Solo
-from gavotte.sounding.engine import Engine
 from gavotte.sounding.events import Voice
 from gavotte.sounding.performance import perform
-from gavotte.sounding.synth import SAMPLE_RATE, Synth
+from gavotte.sounding.rendering import rendered
+from gavotte.sounding.synth import Synth
 from gavotte.theory.chord import Chord
 from gavotte.theory.pitch import spell
 
@@ -32,7 +32,6 @@ class Manner(StrEnum):
 _UNEVEN = 0.008
 _RUSH = 0.06
 _WRONG, _MISSED = 0.12, 0.06
-_BLOCK = 4410
 _RING = 0.6
 _EIGHTH, _REST, _FARTHEST = Fraction(1, 2), 0.15, 7
 
@@ -94,19 +93,8 @@ def invented_take(
         start = max(performance.start, sound.start + by)
         moved.append(replace(sound, start=start, end=max(start + 0.03, sound.end + by)))
     moved.sort(key=lambda sound: sound.start)
-    engine = Engine(synth)
-    for voice in Voice:
-        engine.level(voice, 0.9 if voice is Voice.SOLO else 0.0)
-    engine.set_rate(rate)
-    # What is read here is no player's own tempo: it is put into the samples.
-    engine.start(replace(performance, sounds=tuple(moved)), performance.start, performance.end)
-    seconds = length / rate + _RING
-    blocks = [np.zeros((max(0, round(performance.start / rate * SAMPLE_RATE)), 2), np.float32)]
-    number = max(1, int(seconds * SAMPLE_RATE / _BLOCK))
-    for k in range(number):
-        blocks.append(engine.read(_BLOCK))
-        yield k / number
-    sound_made = np.concatenate(blocks)
+    played, lead = replace(performance, sounds=tuple(moved)), performance.start / rate
+    sound_made = yield from rendered(played, synth, {Voice.SOLO: 0.9}, rate, _RING, lead)
     loudest = float(np.abs(sound_made).max()) if len(sound_made) else 0.0
     hiss = np.random.default_rng(seed).normal(0, 0.0008, sound_made.shape)
     return np.asarray((sound_made * (0.6 / max(0.01, loudest)) + hiss) * 32767, np.int16)

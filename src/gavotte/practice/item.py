@@ -7,6 +7,7 @@ from enum import StrEnum
 from fractions import Fraction
 from functools import cached_property
 
+from gavotte.practice.band import USUAL_BAND, BandWishes
 from gavotte.solo.document import Solo
 from gavotte.theory.key import Key
 from gavotte.workshop.keys import InKey, KeyOrder, in_one_of_all_keys, key_steps
@@ -58,7 +59,7 @@ class PracticeItem:
 
     ``goal`` is the tempo to reach in beats a minute, ``from_memory`` that it is to be played without the page,
     ``words`` the goal in words. ``order`` says how its keys follow; there is a card for each key that is practised.
-    ``rests`` is True where it is not to be proposed for now.
+    ``rests`` is True where it is not to be proposed for now; ``band`` is what it is played with.
     """
 
     name: str
@@ -71,6 +72,7 @@ class PracticeItem:
     words: str = ""
     source_id: str = ""
     rests: bool = False
+    band: BandWishes = USUAL_BAND
 
     def in_key(self, number: int) -> InKey:
         """The music in one of its keys."""

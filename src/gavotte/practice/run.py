@@ -12,9 +12,11 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 
+from gavotte.practice.band import HELD_BARS, ending_of, intro_of
 from gavotte.practice.item import PracticeItem
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo, TempoChange
+from gavotte.sounding.backing import USUAL_BACKING, Backing
 from gavotte.workshop.stacked import Block, stacked
 
 
@@ -50,11 +52,19 @@ class RunWishes:
     with_soloist: bool = False
 
 
+class Part(StrEnum):
+    """What a stretch of a run is."""
+
+    MUSIC = "music"
+    INTRO = "intro"
+    ENDING = "ending"
+
+
 @dataclass(frozen=True, slots=True)
 class Pass:
     """One time through: from ``start`` to ``end`` of the run (quarter notes), the number of its key, its tempo
-    (beats a minute), whether
-    the player plays (else listens), and how much of it is shown.
+    (beats a minute), whether the player plays (else listens), and how much of it is shown. The band's intro and ending
+    are passes too, of another ``part``.
     """
 
     start: Fraction
@@ -63,18 +73,25 @@ class Pass:
     tempo: int
     is_played: bool
     fading: Fading
+    part: Part = Part.MUSIC
 
 
 @dataclass(frozen=True)
 class Run:
     """``shown`` is what the page has, ``heard`` what sounds, ``passes`` what stands where, ``visible`` the ids of the
-    notes that are not to be hidden.
+    notes that are not to be hidden, ``backing`` how the band plays.
     """
 
     shown: Solo
     heard: Solo
     passes: tuple[Pass, ...]
     visible: frozenset[str]
+    backing: Backing = USUAL_BACKING
+
+    @property
+    def turns(self) -> tuple[Pass, ...]:
+        """The passes of the music itself."""
+        return tuple(one for one in self.passes if one.part is Part.MUSIC)
 
     def pass_at(self, time: Fraction | float) -> int:
         """The number of the pass at a time, from 0."""
@@ -104,7 +121,8 @@ def run_of(
     """A run through an item in some of its keys (numbers), one key after the other; fewer passes of what is long.
     ``name_of`` gives the name of a key for the heading of its passes.
     """
-    blocks, plan = [], []
+    blocks: list[Block] = []
+    plan: list[tuple[int, int, bool, Fading, Part]] = []
     bars = len(BarGrid(item.music).bars) * len(keys) * (2 if wishes.way is Way.ANSWER else 1)
     turns = max(1, min(wishes.passes, _MOST_BARS // max(1, bars)))
     for place, number in enumerate(keys):
@@ -115,29 +133,45 @@ def run_of(
             heading = f"{name_of(music.solo)}, {tempo}" if len(keys) > 1 or wishes.step else f"{turn + 1}"
             if wishes.way is Way.ANSWER:
                 blocks.append(Block(music.solo, (), f"{heading}: listen"))
-                plan.append((number, tempo, False, Fading.ALL))
+                plan.append((number, tempo, False, Fading.ALL, Part.MUSIC))
                 heading = f"{heading}: answer"
             blocks.append(Block(music.solo, (), heading))
-            plan.append((number, tempo, True, fading))
+            plan.append((number, tempo, True, fading, Part.MUSIC))
+    _put_around(item, blocks, plan)
     page, _ = stacked(blocks, item.name)
     starts = [section.onset for section in page.sections]
     ends = [*starts[1:], page.end if page.end > starts[-1] else starts[-1] + 4]
     ends[-1] = BarGrid(page).bars[-1].end
-    passes = tuple(
-        Pass(start, end, number, tempo, is_played, fading)
-        for start, end, (number, tempo, is_played, fading) in zip(starts, ends, plan, strict=True)
-    )
+    passes = tuple(Pass(start, end, *planned) for start, end, planned in zip(starts, ends, plan, strict=True))
     changes = tuple(
         TempoChange(one.start, item.beat * one.tempo)
         for before, one in zip((None, *passes), passes, strict=False)
         if before is not None and before.tempo != one.tempo
     )
     shown = replace(
-        page, tempo=item.beat * passes[0].tempo, tempo_changes=changes, form_end=passes[-1].end, title=item.name
+        item.band.styled(page),
+        tempo=item.beat * passes[0].tempo,
+        tempo_changes=changes,
+        form_end=passes[-1].end,
+        title=item.name,
     )
-    run = Run(shown, shown, passes, frozenset())
+    last = passes[-1]
+    bar = shown.meters[-1].meter.bar_length
+    held_from = max(last.start, last.end - HELD_BARS * bar) if last.part is Part.ENDING else None
+    run = Run(shown, shown, passes, frozenset(), item.band.backing(held_from))
     heard = shown if wishes.with_soloist else replace(shown, notes=_in_passes(run, False))
     return replace(run, heard=heard, visible=_visible(run))
+
+
+def _put_around(item: PracticeItem, blocks: list[Block], plan: list[tuple[int, int, bool, Fading, Part]]) -> None:
+    """Put the band's intro before the music, and its ending behind."""
+    intro, ending = intro_of(blocks[0].solo, item.band.intro), ending_of(blocks[-1].solo, item.band.ending)
+    if intro is not None:
+        blocks.insert(0, Block(intro, (), "Intro"))
+        plan.insert(0, (plan[0][0], plan[0][1], False, Fading.ALL, Part.INTRO))
+    if ending is not None:
+        blocks.append(Block(ending, (), "Ending"))
+        plan.append((plan[-1][0], plan[-1][1], False, Fading.ALL, Part.ENDING))
 
 
 def _fading(wished: Fading, turn: int, passes: int) -> Fading:

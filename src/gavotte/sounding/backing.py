@@ -49,5 +49,7 @@ class Backing:
         return random.Random(f"{self.seed} {part} {bar}")
 
 
+USUAL_BACKING = Backing()
+
 LOUDER = {Intensity.QUIET: -10, Intensity.MIDDLE: 0, Intensity.DRIVING: 8}
 """What is added to a MIDI velocity."""

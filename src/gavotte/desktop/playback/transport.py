@@ -13,7 +13,7 @@ from gavotte.desktop.playback.sound_out import SoundOut
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import GM_PROGRAMS
-from gavotte.sounding.backing import Backing
+from gavotte.sounding.backing import USUAL_BACKING, Backing
 from gavotte.sounding.click import Click, count_in_seconds, count_in_sounds
 from gavotte.sounding.engine import FASTEST, SLOWEST, Engine
 from gavotte.sounding.events import Performance, Voice
@@ -53,15 +53,12 @@ class Stretch:
     stop: Fraction
 
 
-_USUAL = Backing()
-
-
 @dataclass
 class _Prepared:
     solo: Solo | None = None
     swing: Fraction | None = None
     click: Click = Click.BEATS
-    backing: Backing = _USUAL
+    backing: Backing = USUAL_BACKING
     performance: Performance | None = None
     timeline: Timeline | None = None
     job: Activity | None = field(default=None)
@@ -94,7 +91,7 @@ class Transport(QObject):
         self._way_out.changed.connect(self.sound_changed)
         self._prepared = _Prepared()
         self._pending: tuple[Solo, Stretch] | None = None
-        self._backing = _USUAL
+        self._backing = USUAL_BACKING
         self._synth_words = ""
         self._is_playing = False
         self._preview_key: int | None = None
@@ -263,7 +260,7 @@ class Transport(QObject):
 
     # -- playing ------------------------------------------------------------------------------------
 
-    def play(self, solo: Solo, stretch: Stretch, backing: Backing = _USUAL) -> None:
+    def play(self, solo: Solo, stretch: Stretch, backing: Backing = USUAL_BACKING) -> None:
         """Play a stretch of a solo (in concert pitch) with a band. What is playing stops."""
         self.stop()
         self._backing = backing
@@ -276,7 +273,7 @@ class Transport(QObject):
         if not self._is_prepared_for(solo):
             self._prepare(solo)
 
-    def prepare(self, solo: Solo, backing: Backing = _USUAL) -> None:
+    def prepare(self, solo: Solo, backing: Backing = USUAL_BACKING) -> None:
         """Work out what will sound ahead of time, once the page has had its time."""
         self._expected, self._backing = solo, backing
         self._ahead.start()

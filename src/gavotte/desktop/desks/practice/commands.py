@@ -22,21 +22,29 @@ def practice_commands(desk: PracticeDesk) -> tuple[Command, ...]:
         return desk.made is not None
 
     def has_take() -> bool:
-        return desk.take is not None
+        return desk.takes.shown is not None
 
     rows = (
         (0, "record", translate("Gavotte", "Record a take, or stop"), ("R",), desk.record, has_run, (controls.record,),
          hands),
         (0, "next", translate("Gavotte", "What comes next today"), ("N",), desk.next, has_run, (controls.next,), hands),
         (0, "stand", translate("Gavotte", "On the stand"), ("T",), desk.toggle_stand, has_run, (desk.stand,), hands),
-        (2, "work", translate("Gavotte", "Work on what the take says"), ("W",), desk.work_on_next, has_take,
+        (3, "work", translate("Gavotte", "Work on what the take says"), ("W",), desk.work_on_next, has_take,
          (side.take.loop,), hands),
-        (2, "hear", translate("Gavotte", "Hear the take"), ("H",), desk.hear_take, has_take, (side.take.hear,), hands),
-        (2, "delete", translate("Gavotte", "Delete the take"), ("Delete",), desk.delete_take, has_take,
+        (3, "hear", translate("Gavotte", "Hear the take"), ("H",), desk.takes.hear, has_take, (side.take.hear,), hands),
+        (3, "delete", translate("Gavotte", "Delete the take"), ("Delete",), desk.takes.delete, has_take,
          (side.take.delete,), (side.take.takes,)),
-        (2, "file", translate("Gavotte", "Judge a take from a file…"), ("Ctrl+Shift+J",), desk.choose_file, has_run,
+        (3, "file", translate("Gavotte", "Judge a take from a file…"), ("Ctrl+Shift+J",), desk.choose_file, has_run,
          (side.take.file,), (desk,)),
-        (3, "export", translate("Gavotte", "Export the log…"), ("Ctrl+Shift+L",), desk.export_log,
+        (2, "changes", translate("Gavotte", "Changes to play over…"), ("Ctrl+Shift+H",), desk.adding.changes,
+         lambda: True, (side.changes, desk.begin_changes), (desk,)),
+        (2, "scale", translate("Gavotte", "A scale exercise…"), ("Ctrl+Shift+Y",), desk.adding.scale,
+         lambda: True, (side.scale,), (desk,)),
+        (4, "band", translate("Gavotte", "Take the band away…"), ("Ctrl+Shift+B",), desk.export_band, has_run,
+         (side.band.file,), (desk,)),
+        (4, "another_band", translate("Gavotte", "Another band"), ("B",), side.band.draw, has_run,
+         (side.band.another,), hands),
+        (5, "export", translate("Gavotte", "Export the log…"), ("Ctrl+Shift+L",), desk.export_log,
          lambda: bool(desk.agenda.log), (side.log.export,), (desk,)),
     )  # fmt: skip
     made = [
@@ -57,4 +65,4 @@ def practice_commands(desk: PracticeDesk) -> tuple[Command, ...]:
         )
         for answer, words in ANSWERS.items()
     ]
-    return (*made, *side.commands("practice", menu, 4, desk, lambda: bool(desk.agenda.items)))
+    return (*made, *side.commands("practice", menu, 6, desk, lambda: bool(desk.agenda.items)))

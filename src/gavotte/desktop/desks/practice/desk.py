@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import timedelta
-from functools import partial
 
 from PyQt6.QtCore import QElapsedTimer, QTimer
 from PyQt6.QtGui import QUndoStack
@@ -15,15 +13,18 @@ from gavotte.desktop.command import Command, shown_keys
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
+from gavotte.desktop.desks.practice.adding import Adding
 from gavotte.desktop.desks.practice.agenda import Agenda
+from gavotte.desktop.desks.practice.bandstand import Bandstand
 from gavotte.desktop.desks.practice.commands import practice_commands
 from gavotte.desktop.desks.practice.controls import Controls
 from gavotte.desktop.desks.practice.ears import Ears
-from gavotte.desktop.desks.practice.file_dialogs import ask_for_sound, ask_where_log_goes
+from gavotte.desktop.desks.practice.file_dialogs import ask_for_sound, ask_where_band_goes, ask_where_log_goes
+from gavotte.desktop.desks.practice.made import Made
 from gavotte.desktop.desks.practice.practice_page import PracticePage
+from gavotte.desktop.desks.practice.shown_takes import ShownTakes
 from gavotte.desktop.desks.practice.side import PracticeSide
 from gavotte.desktop.desks.practice.strip import TodayStrip
-from gavotte.desktop.desks.practice.take_player import TakePlayer
 from gavotte.desktop.desks.practice.taking import Taking
 from gavotte.desktop.desks.practice.words import key_words, next_words
 from gavotte.desktop.paper.sheet import Sheet
@@ -35,17 +36,14 @@ from gavotte.desktop.widgets.nothing_here import NothingHere
 from gavotte.desktop.words import counted
 from gavotte.formats.whole_file import write_whole
 from gavotte.labelling.labeller import labelled
-from gavotte.library.practising import FOLDER, KeptTake
-from gavotte.practice.due import due_line
-from gavotte.practice.focus import work_next
+from gavotte.library.practising import KeptTake
+from gavotte.practice.band import BandWishes
 from gavotte.practice.item import PracticeItem
 from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
 from gavotte.practice.own_solo import told_of_own
 from gavotte.practice.plan import Answer, next_time
-from gavotte.practice.report import told_of
 from gavotte.practice.run import Run, Way, run_of
 from gavotte.solo.document import Solo
-from gavotte.solo.label import Label
 from gavotte.solo.note_labels import NoteLabels
 from gavotte.sounding.click import Click
 from gavotte.sounding.events import Voice
@@ -61,16 +59,6 @@ _CARED = "practice/cared"
 _CLICK_LEVEL = 0.6
 
 
-@dataclass(frozen=True)
-class _Made:
-    """A run as it is to be read: the ``page`` while it is played, the ``whole`` of it, and the labels of its notes."""
-
-    run: Run
-    page: Solo
-    whole: Solo
-    labels: dict[str, Label]
-
-
 class PracticeDesk(Desk):
     """``agenda`` knows what there is, ``made`` is the run on the stand, ``take`` the take that is looked at."""
 
@@ -84,7 +72,6 @@ class PracticeDesk(Desk):
         self.page = PracticePage(studio.engraver)
         self.strip, self.controls, self.side = TodayStrip(), Controls(), PracticeSide()
         self.taking = Taking(studio, self.agenda, self)
-        self.player = TakePlayer(studio.settings, self)
         self.ears = Ears(studio, self.side.ears, self)
         self.stand = QPushButton(translate("Gavotte", "On the stand"))
         self.stand.setCheckable(True)
@@ -93,18 +80,21 @@ class PracticeDesk(Desk):
         )
         self._head = Header(self.stand)
         self.to_shelf = QPushButton(translate("Gavotte", "Go to the shelf"))
+        self.begin_changes = QPushButton(translate("Gavotte", "Changes to play over…"))
         self._body = QWidget()
         words = translate("Gavotte", "Select a phrase at Label or Phrases, or choose a lick, and press {keys}.")
         self._nothing = NothingHere(
             translate("Gavotte", "There is nothing to practise yet."),
             words.format(keys=shown_keys("Ctrl+Alt+P")),
             self.to_shelf,
+            self.begin_changes,
         )
-        self.made: _Made | None = None
-        self.take: KeptTake | None = None
-        self._take_id: str | None = None
-        self._takes: list[tuple[str, KeptTake]] = []
+        self.made: Made | None = None
+        self.takes = ShownTakes(studio, self.agenda, self.page, self.side, lambda: self.made, self)
+        self.bandstand = Bandstand(studio, self.agenda, self.side.band, lambda: self.made, self)
+        self.adding = Adding(studio, self)
         self._selected: tuple[str, ...] = ()
+        self._made_of: tuple[BandWishes, int] | None = None
         self._making = object()
         self._spent, self._without_break = 0.0, 0.0
         self._clock = QElapsedTimer()
@@ -139,20 +129,25 @@ class PracticeDesk(Desk):
         self.strip.chosen.connect(agenda.choose)
         self.strip.minutes_changed.connect(agenda.set_minutes)
         self.to_shelf.clicked.connect(lambda: self.studio.asks.go("shelf"))
+        self.begin_changes.clicked.connect(lambda: self.adding.changes())
         self.stand.toggled.connect(self._show_stand)
         self.page.selection_wanted.connect(self.select)
         self.page.zoom_wanted.connect(self.studio.view.zoom_by)
         side.run.wishes_changed.connect(self._make_run)
         side.run.item_changed.connect(self._change_item)
         side.run.remove_wanted.connect(self.remove)
+        side.band.item_changed.connect(self._change_band)
+        side.band.file_wanted.connect(self.export_band)
+        side.changes_wanted.connect(self.adding.changes)
+        side.scale_wanted.connect(self.adding.scale)
         side.run.click_wanted.connect(self.set_click)
         side.keys.chosen.connect(self._choose_key)
         side.item_chosen.connect(self._ask_for)
         side.left.connect(self.page.setFocus)
         side.take.loop_wanted.connect(self.work_on_next)
-        side.take.chosen.connect(self._choose_take)
-        side.take.hear_wanted.connect(self.hear_take)
-        side.take.delete_wanted.connect(self.delete_take)
+        side.take.chosen.connect(self.takes.choose)
+        side.take.hear_wanted.connect(self.takes.hear)
+        side.take.delete_wanted.connect(self.takes.delete)
         side.take.file_wanted.connect(self.choose_file)
         side.log.entry_changed.connect(agenda.change_entry)
         side.log.delete_wanted.connect(agenda.delete_entry)
@@ -167,9 +162,8 @@ class PracticeDesk(Desk):
         taking.begun.connect(self._show_state)
         taking.taken.connect(self._taken)
         taking.soloed.connect(self._soloed)
-        taking.kept.connect(self._take_kept)
-        self.player.changed.connect(self._show_takes)
-        self.player.failed.connect(self.studio.asks.notice)
+        taking.kept.connect(self.takes.kept)
+        self.takes.left.connect(self._show_run)
         self.studio.transport.playing_changed.connect(self._playing_changed)
         self.studio.transport.playhead_moved.connect(self._follow)
         self.studio.transport.settings_changed.connect(self._show_click)
@@ -189,8 +183,8 @@ class PracticeDesk(Desk):
         if self.taking.recorder.is_recording:
             self.taking.stop()
             return True
-        if self.take is not None:
-            self._show_take(None)
+        if self.takes.shown is not None:
+            self.takes.show(None)
             return True
         if self._selected:
             self._selected = ()
@@ -206,7 +200,8 @@ class PracticeDesk(Desk):
         return self.agenda.undo_stack
 
     def played(self) -> Played:
-        return Played(self.page, self.music, lambda: self._selected, (self.strip.list, self.controls))
+        at = (self.strip.list, self.controls)
+        return Played(self.page, self.music, lambda: self._selected, at, lambda: self.bandstand.backing)
 
     def music(self) -> Solo | None:
         """What sounds: the band, and the soloist where the player listens."""
@@ -245,6 +240,7 @@ class PracticeDesk(Desk):
         self.page.set_palette(palette)
         self.strip.set_palette(palette)
         self.side.set_palette(palette)
+        self.adding.palette = palette
 
     def arrive(self, item: str, view: str) -> None:
         """Put an item (its id) on the stand."""
@@ -280,11 +276,11 @@ class PracticeDesk(Desk):
 
     def leave(self) -> None:
         self.taking.stop()
-        self.player.stop()
+        self.takes.player.stop()
 
     def close_down(self) -> None:
         self.taking.close()
-        self.player.stop()
+        self.takes.player.stop()
 
     def remembered(self) -> str:
         return ",".join((self.side.page_shown, *self.side.run.kept_wishes()))
@@ -301,16 +297,14 @@ class PracticeDesk(Desk):
         if changes & Update.VIEW:
             self._zoom()
             self._show_agenda()
-            self._show_takes()
-            if self.take is not None:
-                self._show_take(self.take, self._take_id)
+            self.takes.show_anew()
             self._make_run()
 
     def _read(self, anew: bool = False) -> None:
         if anew or not self._read_once:
             self._read_once = True
             self.agenda.read()
-            self._list_takes()
+            self.takes.read()
 
     # -- what is shown ------------------------------------------------------------------------------
 
@@ -352,6 +346,9 @@ class PracticeDesk(Desk):
         self._head.about.setText(" · ".join(filter(None, parts)))
         self.side.show_keys(item, number, self._read_as)
         self.side.run.show_item(item, int(self.side.run.tempo.value()))
+        self.bandstand.show_item()
+        if self._made_of != (item.band, len(item.cards)):
+            self._make_run()
 
     def _read_as(self, solo: Solo) -> Solo:
         """Music as it is read here."""
@@ -361,13 +358,14 @@ class PracticeDesk(Desk):
         """Something else is on the stand."""
         agenda, item = self.agenda, self.agenda.item
         self.studio.transport.stop()
-        self.player.stop()
+        self.takes.player.stop()
         self._selected, self._spent = (), 0.0
         self.controls.show_answers(False)
         if item is not None and agenda.chosen is not None:
             self.side.run.show_item(item, self.first_tempo(item, agenda.chosen[1]))
-        self._show_take(None)
-        self._list_takes()
+            self._made_of = item.band, len(item.cards)
+        self.takes.show(None)
+        self.takes.read()
         self._show_agenda()
         self._make_run()
         self._say_if_easy()
@@ -400,35 +398,41 @@ class PracticeDesk(Desk):
         agenda, item = self.agenda, self.agenda.item
         self.studio.activities.cancel(self._making)
         if item is None or agenda.chosen is None:
-            self.made = None
+            self.made = self._made_of = None
             self.page.clear()
             self.studio.playing.refresh() if self.isVisible() else None
             return
+        self._made_of = item.band, len(item.cards)
         wishes, number = self.side.run.wishes, agenda.chosen[1]
         keys = [card.number for card in item.cards] if wishes.way is Way.KEYS else [number]
         if wishes.way is Way.KEYS and number in keys:
             keys = keys[keys.index(number) :] + keys[: keys.index(number)]
         shown = self.studio.view.shown
 
-        def work() -> _Made:
+        def work() -> Made:
             run = run_of(item, keys, wishes, lambda solo: shown(replace(solo, notes=(), chords=())).keys[0].key.shown)
             read = shown(run.shown)
             page = read if len(run.visible) == len(run.shown.notes) else shown(run.page())
             labels = NoteLabels(labelled(read).labels)
-            return _Made(run, page, read, labels)
+            return Made(run, page, read, labels)
 
         self.studio.activities.beside(
             self._making, work, self._take_run, lambda error: self.studio.asks.notice(str(error))
         )
 
-    def _take_run(self, made: _Made) -> None:
+    def _take_run(self, made: Made) -> None:
         self.made, self._selected = made, ()
-        if self.take is None:
-            self.page.show_take({})
-            self.page.show_solo(made.page, made.labels)
+        if self.takes.shown is None:
+            self._show_run()
         if self.isVisible():
             self.studio.playing.music_changed()
         self._show_state()
+
+    def _show_run(self) -> None:
+        """Show the run on the page."""
+        if self.made is not None:
+            self.page.show_take({})
+            self.page.show_solo(self.made.page, self.made.labels)
 
     def _zoom(self) -> None:
         self.page.set_zoom(self.studio.view.zoom * (_STAND_ZOOM if self.stand.isChecked() else 1.0))
@@ -469,6 +473,11 @@ class PracticeDesk(Desk):
             words = translate("Gavotte", "Change the goal of “{name}”").format(name=item.name)
             self.agenda.change(words, self.agenda.chosen[0], item)
 
+    def _change_band(self, item: PracticeItem) -> None:
+        if self.agenda.chosen is not None:
+            words = translate("Gavotte", "Change the band of “{name}”").format(name=item.name)
+            self.agenda.change(words, self.agenda.chosen[0], item)
+
     def select(self, anchor: str, current: str) -> None:
         """Select notes of the page (ids): they are played alone."""
         if self.made is None:
@@ -493,7 +502,7 @@ class PracticeDesk(Desk):
             transport = self.studio.transport
             self.taking.recorder.begins_in(transport.latency - transport.engine.position / transport.rate)
             self.controls.show_answers(False)
-            self.player.stop()
+            self.takes.player.stop()
         elif self._clock.isValid():
             spent = self._clock.elapsed() / 1000
             self._clock.invalidate()
@@ -505,6 +514,7 @@ class PracticeDesk(Desk):
                 # The last note rings on.
                 QTimer.singleShot(_TAIL_MS, self.taking.recorder.end)
             self._propose_break()
+            self.bandstand.ended()
         self._show_state()
 
     def set_click(self, click: Click | None) -> None:
@@ -588,7 +598,8 @@ class PracticeDesk(Desk):
             return
         self.studio.transport.stop()
         item_id, number = agenda.chosen
-        take = self.take if self.take is not None and self.take.item == item_id else None
+        shown = self.takes.shown
+        take = shown if shown is not None and shown.item == item_id else None
         agenda.answer(answer, self.tempo_reached, self._spent, take, key_words(item, number))
         self._spent = 0.0
         self.controls.show_answers(False)
@@ -617,7 +628,7 @@ class PracticeDesk(Desk):
             return
         if self.made is None or self.taking.recorder.is_judging:
             return
-        self._show_take(None)
+        self.takes.show(None)
         self._selected = ()
         self._show_selection(None)
         self.side.show_page("take")
@@ -633,7 +644,7 @@ class PracticeDesk(Desk):
 
     def _taken(self, kept: KeptTake) -> None:
         if self.agenda.chosen is not None and kept.item == self.agenda.chosen[0]:
-            self._show_take(kept)
+            self.takes.show(kept)
 
     def _soloed(self, solo: Solo) -> None:
         """Something was played over changes: say what stands out in it."""
@@ -645,99 +656,26 @@ class PracticeDesk(Desk):
             lambda error: self.studio.asks.notice(str(error)),
         )
 
-    def _take_kept(self, take_id: str, kept: KeptTake) -> None:
-        if self.take is not None and self.take.at == kept.at:
-            self.take, self._take_id = kept, take_id
-        self._list_takes()
-
-    def _list_takes(self) -> None:
-        chosen = self.agenda.chosen
-        self._takes = self.agenda.kept.takes(chosen[0]) if chosen is not None else []
-        if self._take_id is not None and self._take_id not in {name for name, _ in self._takes}:
-            self._show_take(None)
-        self._show_takes()
-
-    def _show_takes(self) -> None:
-        self.side.take.show_takes(self._takes, self.agenda.item, self._take_id, self._read_as)
-        self.side.take.hear.setText(
-            translate("Gavotte", "Silence") if self.player.is_playing else translate("Gavotte", "Hear it")
-        )
-        self.side.show_number("take", len(self._takes))
-
-    def _choose_take(self, take_id: str) -> None:
-        kept = next((kept for name, kept in self._takes if name == take_id), None)
-        if kept is not None:
-            self._show_take(kept, take_id)
-
-    def _show_take(self, kept: KeptTake | None, take_id: str | None = None) -> None:
-        """Show a take on the page and in words; None shows the run again."""
-        before, self.take, self._take_id = self.take, kept, take_id
-        panel = self.side.take
-        if kept is None:
-            panel.show_report((), False)
-            self._show_takes()
-            if before is not None and self.made is not None:
-                self.page.show_take({})
-                self.page.show_solo(self.made.page, self.made.labels)
-            return
-        self._show_takes()
-        shown = self.studio.view.shown
-
-        def work() -> tuple[Solo, dict[str, Label], list[tuple[str, str]], bool]:
-            line = due_line(kept.music)
-            read = shown(kept.music)
-            labels = NoteLabels(labelled(read).labels)
-            return read, labels, told_of(line, kept.take), work_next(line, kept.take) is not None
-
-        def take(found: tuple[Solo, dict[str, Label], list[tuple[str, str]], bool]) -> None:
-            if self.take is None or self.take.at != kept.at:
-                return
-            read, labels, lines, can_loop = found
-            self.page.show_solo(read, labels)
-            self.page.show_take({note.note: note for note in kept.take.notes})
-            panel.show_report(lines, can_loop and self._is_of_run(kept))
-
-        self.studio.activities.beside(panel, work, take, lambda error: self.studio.asks.notice(str(error)))
-
-    def _is_of_run(self, kept: KeptTake) -> bool:
-        """Whether a take was of the run that is on the stand."""
-        return self.made is not None and all(note.id in self.made.run.shown.places for note in kept.music.notes)
-
     def work_on_next(self) -> None:
         """Loop what the take says is to be worked on next."""
-        kept = self.take
-        if kept is None or self.made is None or not self._is_of_run(kept):
-            return
-        line = due_line(kept.music)
-        trouble = work_next(line, kept.take)
+        trouble = self.takes.to_work_on
         if trouble is None:
             return
-        first, last = line.notes[trouble.first].id, line.notes[trouble.last].id
-        self._show_take(None)
-        self.select(first, last)
+        self.takes.show(None)
+        self.select(*trouble)
         self.studio.transport.set_loop(True)
         self.studio.playing.play()
 
-    def hear_take(self) -> None:
-        """Hear the take that is looked at, or stop it."""
-        if self.player.is_playing:
-            self.player.stop()
-            return
-        if self.take is None or not self.take.sound:
-            self.studio.asks.tell(translate("Gavotte", "No sound was kept with this take"))
-            return
-        self.studio.transport.stop()
-        self.player.play(self.studio.library.folder / FOLDER / self.take.sound)
+    # -- the band -----------------------------------------------------------------------------------
 
-    def delete_take(self) -> None:
-        """Delete the take that is looked at."""
-        take_id, kept = self._take_id, self.agenda.kept
-        if take_id is not None:
-            self.player.stop()
-            words = translate("Gavotte", "Delete a take")
-            restore: Callable[[], None] = partial(kept.restore_take, take_id)
-            self.studio.edits.step(words, partial(kept.delete_take, take_id), restore, self.undo_stack)
-            self._list_takes()
+    def export_band(self) -> None:
+        """Write the band of the run as a sound or a MIDI file."""
+        item = self.agenda.item
+        if item is None or self.made is None:
+            return
+        path = ask_where_band_goes(self, self.studio.settings, item.name)
+        if path is not None:
+            self.bandstand.write(path)
 
     # -- the log ------------------------------------------------------------------------------------
 

@@ -11,6 +11,7 @@ from gavotte.desktop.translation import translate
 from gavotte.recording.decode import SUFFIXES
 
 LOG_SUFFIXES = (".csv", ".md")
+BAND_SUFFIXES = (".wav", ".flac", ".mid", ".midi")
 
 
 def ask_for_sound(parent: QWidget, settings: QSettings) -> Path | None:
@@ -23,6 +24,24 @@ def ask_for_sound(parent: QWidget, settings: QSettings) -> Path | None:
         return None
     settings.setValue("takes", str(Path(name).parent))
     return Path(name)
+
+
+def ask_where_band_goes(parent: QWidget, settings: QSettings, name: str) -> Path | None:
+    """Where the band is written to, as a sound or a MIDI file by the file's ending; None where it is not."""
+    folder = Path(str(settings.value("folder", str(Path.home()))))
+    plain = "".join(letter if letter.isalnum() or letter in " -_," else "-" for letter in name).strip() or "band"
+    kinds = {
+        translate("Gavotte", "Sound (*.wav)"): ".wav",
+        translate("Gavotte", "Packed sound (*.flac)"): ".flac",
+        translate("Gavotte", "MIDI (*.mid)"): ".mid",
+    }
+    title = translate("Gavotte", "Take the band away")
+    found, chosen = QFileDialog.getSaveFileName(parent, title, str(folder / f"{plain}.wav"), ";;".join(kinds))
+    if not found:
+        return None
+    path = Path(found)
+    settings.setValue("folder", str(path.parent))
+    return path if path.suffix.lower() in BAND_SUFFIXES else path.with_name(path.name + kinds.get(chosen, ".wav"))
 
 
 def ask_where_log_goes(parent: QWidget, settings: QSettings) -> Path | None:

@@ -6,8 +6,9 @@ from collections.abc import Mapping
 from datetime import datetime
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.desks.practice.band_panel import BandPanel
 from gavotte.desktop.desks.practice.ears_panel import EarsPanel
 from gavotte.desktop.desks.practice.keys_view import KeysView
 from gavotte.desktop.desks.practice.log_panel import LogPanel
@@ -16,6 +17,7 @@ from gavotte.desktop.desks.practice.take_panel import TakePanel
 from gavotte.desktop.desks.practice.words import KINDS, Read, as_it_is, next_words
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import said, translate
+from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.widgets.rows import RowList
 from gavotte.desktop.widgets.tabbed import Tabbed
 from gavotte.desktop.words import counted
@@ -26,18 +28,23 @@ WIDTH = 340
 
 
 class PracticeSide(Tabbed):
-    """``run``, ``take``, ``all``, ``log`` and ``ears``; ``keys`` shows the keys of what is on the stand.
+    """``run``, ``band``, ``take``, ``all``, ``log`` and ``ears``; ``keys`` shows the keys of what is on the stand.
 
-    Signal: ``item_chosen(id)``, one of everything there is.
+    Signals: ``item_chosen(id)``, one of everything there is; ``changes_wanted`` and ``scale_wanted``, something new is
+    to be added.
     """
 
     item_chosen = pyqtSignal(str)
+    changes_wanted = pyqtSignal()
+    scale_wanted = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__(WIDTH)
-        self.run, self.take, self.log = RunPanel(), TakePanel(), LogPanel()
+        self.run, self.band, self.take, self.log = RunPanel(), BandPanel(), TakePanel(), LogPanel()
         self.ears = EarsPanel()
         self.keys = KeysView()
+        self.changes = QPushButton(translate("Gavotte", "Changes…"))
+        self.scale = QPushButton(translate("Gavotte", "A scale…"))
         self.all = RowList(translate("Gavotte", "Everything there is to practise"))
         run_page = QWidget()
         column = QVBoxLayout(run_page)
@@ -55,14 +62,33 @@ class PracticeSide(Tabbed):
         self.add_pages(
             (
                 ("run", translate("Gavotte", "Run"), run_page),
+                ("band", translate("Gavotte", "Band"), self.band),
                 ("take", translate("Gavotte", "Take"), self.take),
-                ("all", translate("Gavotte", "All"), self.all),
+                ("all", translate("Gavotte", "All"), self._everything()),
                 ("log", translate("Gavotte", "Log"), self.log),
                 ("ears", translate("Gavotte", "Ears"), self.ears),
             )
         )
         self.all.itemClicked.connect(self._choose)
         self.all.itemActivated.connect(self._choose)
+
+    def _everything(self) -> QWidget:
+        """The list of everything, and below it what adds to it."""
+        page = QWidget()
+        column = QVBoxLayout(page)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.all, 1)
+        column.addWidget(rule())
+        row = QHBoxLayout()
+        row.setContentsMargins(12, 8, 12, 8)
+        row.setSpacing(8)
+        for button, wanted in ((self.changes, self.changes_wanted), (self.scale, self.scale_wanted)):
+            button.clicked.connect(wanted)
+            row.addWidget(button)
+        row.addStretch(1)
+        column.addLayout(row)
+        return page
 
     def show_keys(self, item: PracticeItem | None, number: int, read: Read = as_it_is) -> None:
         """Show the keys of what is on the stand, where there are several."""
@@ -97,6 +123,7 @@ class PracticeSide(Tabbed):
     def focus_of_page(self) -> QWidget:
         return {
             "run": self.run.way,
+            "band": self.band.groove,
             "take": self.take.source,
             "all": self.all,
             "log": self.log.search,

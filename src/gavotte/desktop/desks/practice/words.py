@@ -8,12 +8,15 @@ from fractions import Fraction
 
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import counted
+from gavotte.practice.band import Ending, Intro
 from gavotte.practice.invented import Manner
 from gavotte.practice.item import Kind, PracticeItem
 from gavotte.practice.plan import Answer, Planned, Why
 from gavotte.practice.run import Fading, Way
 from gavotte.solo.document import KeyRegion, Solo
+from gavotte.sounding.backing import Feel, Intensity
 from gavotte.sounding.click import Click
+from gavotte.sounding.groove import Groove
 
 ANSWERS = {
     Answer.NOT_YET: QT_TRANSLATE_NOOP("Gavotte", "Not yet"),
@@ -51,6 +54,39 @@ CLICKS = {
     Click.TWO_AND_FOUR: QT_TRANSLATE_NOOP("Gavotte", "Click on 2 and 4"),
     Click.ONES: QT_TRANSLATE_NOOP("Gavotte", "Click on the ones"),
     Click.DROPPING_OUT: QT_TRANSLATE_NOOP("Gavotte", "Click for two bars of four"),
+}
+GROOVES = {
+    Groove.SWING: QT_TRANSLATE_NOOP("Gavotte", "Swing"),
+    Groove.BALLAD: QT_TRANSLATE_NOOP("Gavotte", "Ballad"),
+    Groove.BOSSA: QT_TRANSLATE_NOOP("Gavotte", "Bossa"),
+    Groove.STRAIGHT: QT_TRANSLATE_NOOP("Gavotte", "Straight"),
+    Groove.TWELVE_EIGHT: QT_TRANSLATE_NOOP("Gavotte", "12/8"),
+    Groove.SIX_EIGHT: QT_TRANSLATE_NOOP("Gavotte", "6/8"),
+    Groove.WALTZ: QT_TRANSLATE_NOOP("Gavotte", "Waltz"),
+    Groove.FIVE_FOUR: QT_TRANSLATE_NOOP("Gavotte", "5/4"),
+}
+FEELS = {
+    Feel.STYLE: QT_TRANSLATE_NOOP("Gavotte", "as the style goes"),
+    Feel.IN_TWO: QT_TRANSLATE_NOOP("Gavotte", "in two"),
+    Feel.PEDAL_FIFTH: QT_TRANSLATE_NOOP("Gavotte", "pedal on the fifth"),
+    Feel.PEDAL_KEYNOTE: QT_TRANSLATE_NOOP("Gavotte", "pedal on the keynote"),
+    Feel.DRONE: QT_TRANSLATE_NOOP("Gavotte", "a drone, no band"),
+}
+INTENSITIES = {
+    Intensity.QUIET: QT_TRANSLATE_NOOP("Gavotte", "quiet"),
+    Intensity.MIDDLE: QT_TRANSLATE_NOOP("Gavotte", "in the middle"),
+    Intensity.DRIVING: QT_TRANSLATE_NOOP("Gavotte", "driving"),
+    Intensity.GROWING: QT_TRANSLATE_NOOP("Gavotte", "growing to the end"),
+}
+INTROS = {
+    Intro.NONE: QT_TRANSLATE_NOOP("Gavotte", "no intro"),
+    Intro.TURNAROUND: QT_TRANSLATE_NOOP("Gavotte", "turnaround, 4 bars"),
+    Intro.DOMINANT: QT_TRANSLATE_NOOP("Gavotte", "dominant, 4 bars"),
+}
+ENDINGS = {
+    Ending.NONE: QT_TRANSLATE_NOOP("Gavotte", "no ending"),
+    Ending.HELD: QT_TRANSLATE_NOOP("Gavotte", "a held chord"),
+    Ending.TAG: QT_TRANSLATE_NOOP("Gavotte", "tag and held chord"),
 }
 _WHYS = {
     Why.ASKED: QT_TRANSLATE_NOOP("Gavotte", "asked for"),

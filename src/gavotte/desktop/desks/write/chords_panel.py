@@ -10,10 +10,10 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidg
 
 from gavotte.desktop.core_words import FORM_WORDS
 from gavotte.desktop.desk.updates import Follower, Update
-from gavotte.desktop.desks.write.chord_editor import ChordEditor
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice
+from gavotte.desktop.widgets.chord_editor import ChordEditor
 from gavotte.desktop.widgets.number import Number
 from gavotte.desktop.words import counted
 from gavotte.solo.bars import BarGrid
