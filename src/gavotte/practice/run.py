@@ -13,6 +13,7 @@ from enum import StrEnum
 from fractions import Fraction
 
 from gavotte.practice.band import HELD_BARS, ending_of, intro_of
+from gavotte.practice.climbing import Climb, When
 from gavotte.practice.item import PracticeItem
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note, Solo, TempoChange
@@ -40,7 +41,8 @@ class Fading(StrEnum):
 @dataclass(frozen=True, slots=True)
 class RunWishes:
     """How a run is wished: the way, how many passes (of each key), the first tempo and how much is added at each pass
-    (beats a minute), up to ``most``; what fades; whether the soloist is heard.
+    (beats a minute), up to ``most``; what fades; whether the soloist is heard; whether the tempo climbs at each pass,
+    or in another way while the run goes on (``need``: see ``climbing.py``).
     """
 
     way: Way = Way.ALONG
@@ -50,6 +52,13 @@ class RunWishes:
     most: int = 400
     fading: Fading = Fading.ALL
     with_soloist: bool = False
+    when: When = When.PASSES
+    need: int = 2
+
+    @property
+    def climb(self) -> Climb:
+        """How the tempo climbs while the run goes on."""
+        return Climb(self.when, self.step, self.need, self.most)
 
 
 class Part(StrEnum):
@@ -128,9 +137,14 @@ def run_of(
     for place, number in enumerate(keys):
         music = item.in_key(number)
         for turn in range(turns):
-            tempo = min(wishes.most, wishes.tempo + wishes.step * (turn if wishes.way is not Way.KEYS else place))
+            steps = 0 if wishes.when is not When.PASSES else turn if wishes.way is not Way.KEYS else place
+            tempo = min(wishes.most, wishes.tempo + wishes.step * steps)
             fading = _fading(wishes.fading, turn, turns)
-            heading = f"{name_of(music.solo)}, {tempo}" if len(keys) > 1 or wishes.step else f"{turn + 1}"
+            heading = (
+                f"{name_of(music.solo)}, {tempo}"
+                if len(keys) > 1 or (wishes.step and wishes.when is When.PASSES)
+                else f"{turn + 1}"
+            )
             if wishes.way is Way.ANSWER:
                 blocks.append(Block(music.solo, (), f"{heading}: listen"))
                 plan.append((number, tempo, False, Fading.ALL, Part.MUSIC))

@@ -20,7 +20,9 @@ if TYPE_CHECKING:
     from gavotte.sounding.synth import Block
 
 SLOWEST, FASTEST = 0.25, 1.3
-"""How far the tempo can be turned down and up."""
+"""How far the tempo can be turned down and up by hand."""
+
+_LEAST, _MOST = 0.05, 8.0
 
 
 class Engine:
@@ -96,7 +98,7 @@ class Engine:
     def set_rate(self, rate: float) -> None:
         """Play at a share of the tempo, also while playing."""
         with self._lock:
-            self._rate = max(SLOWEST, min(FASTEST, rate))
+            self._rate = max(_LEAST, min(_MOST, rate))
 
     def set_loop(self, loop: bool) -> None:
         """Go round, or end at the next end."""

@@ -107,6 +107,7 @@ class Transport(QObject):
             voice: float(settings.value(f"playback/level/{voice.name.lower()}", usual))
             for voice, usual in _USUAL_LEVELS.items()
         }
+        self.pace = 1.0
         self._engine.set_rate(self.rate)
         self._follow = QTimer(self)
         self._follow.setInterval(_FOLLOW_MS)
@@ -220,8 +221,18 @@ class Transport(QObject):
     def set_rate(self, rate: float) -> None:
         """Play at a share of the tempo."""
         self.rate = max(SLOWEST, min(FASTEST, round(rate, 2)))
-        self._engine.set_rate(self.rate)
+        self._engine.set_rate(self.speed)
         self._keep("rate", self.rate)
+
+    def set_pace(self, pace: float) -> None:
+        """Play so many times as fast as the share of the tempo says, until it stops."""
+        self.pace = pace
+        self._engine.set_rate(self.speed)
+
+    @property
+    def speed(self) -> float:
+        """How many times as fast as written it is played."""
+        return self.rate * self.pace
 
     def set_loop(self, loop: bool) -> None:
         """Play in a loop, or once."""
@@ -336,6 +347,7 @@ class Transport(QObject):
         self._follow.stop()
         self._engine.stop()
         self._way_out.stop()
+        self.set_pace(1.0)
         self.playing_changed.emit(False)
 
     def _look(self) -> None:
@@ -347,7 +359,7 @@ class Transport(QObject):
             self._engine.level(Voice.CLICK, self.levels[Voice.CLICK])
         timeline = self._prepared.timeline
         if timeline is not None:
-            heard = self._engine.position - self._way_out.latency * self.rate
+            heard = self._engine.position - self._way_out.latency * self.speed
             self.playhead_moved.emit(timeline.quarters(heard))
 
     # -- previews -----------------------------------------------------------------------------------

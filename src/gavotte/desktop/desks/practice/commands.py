@@ -29,6 +29,8 @@ def practice_commands(desk: PracticeDesk) -> tuple[Command, ...]:
          hands),
         (0, "next", translate("Gavotte", "What comes next today"), ("N",), desk.next, has_run, (controls.next,), hands),
         (0, "stand", translate("Gavotte", "On the stand"), ("T",), desk.toggle_stand, has_run, (desk.stand,), hands),
+        (0, "clean", translate("Gavotte", "This pass is clean"), ("C",), desk.climber.was_clean,
+         lambda: desk.climber.climbs, (controls.clean,), hands),
         (3, "work", translate("Gavotte", "Work on what the take says"), ("W",), desk.work_on_next, has_take,
          (side.take.loop,), hands),
         (3, "hear", translate("Gavotte", "Hear the take"), ("H",), desk.takes.hear, has_take, (side.take.hear,), hands),

@@ -30,6 +30,8 @@ class Controls(QWidget):
         self.play = QPushButton(translate("Gavotte", "Play"))
         self.record = QPushButton(translate("Gavotte", "Record a take"))
         self.next = QPushButton(translate("Gavotte", "Next"))
+        self.clean = QPushButton(translate("Gavotte", "That is clean"))
+        self.clean.hide()
         self.play.setObjectName("primary")
         self.light = QLabel()
         self.light.setObjectName("warning")
@@ -48,7 +50,7 @@ class Controls(QWidget):
         self.show_answers(False)
 
     def _lay_out(self) -> None:
-        for button in (self.play, self.record, self.next, *self.answers.values()):
+        for button in (self.play, self.record, self.next, self.clean, *self.answers.values()):
             button.setMinimumHeight(_HIGH if button not in self.answers.values() else _ANSWERS_HIGH)
             button.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
         self.play.setMinimumWidth(112)
@@ -62,6 +64,7 @@ class Controls(QWidget):
         row.addWidget(self.play)
         row.addWidget(self.record)
         row.addWidget(self.next)
+        row.addWidget(self.clean)
         row.addWidget(self.light, 0, Qt.AlignmentFlag.AlignVCenter)
         row.addSpacing(8)
         asking = QVBoxLayout()

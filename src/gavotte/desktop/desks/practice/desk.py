@@ -16,6 +16,7 @@ from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.practice.adding import Adding
 from gavotte.desktop.desks.practice.agenda import Agenda
 from gavotte.desktop.desks.practice.bandstand import Bandstand
+from gavotte.desktop.desks.practice.climber import Climber
 from gavotte.desktop.desks.practice.commands import practice_commands
 from gavotte.desktop.desks.practice.controls import Controls
 from gavotte.desktop.desks.practice.ears import Ears
@@ -26,11 +27,11 @@ from gavotte.desktop.desks.practice.shown_takes import ShownTakes
 from gavotte.desktop.desks.practice.side import PracticeSide
 from gavotte.desktop.desks.practice.strip import TodayStrip
 from gavotte.desktop.desks.practice.taking import Taking
-from gavotte.desktop.desks.practice.words import key_words, next_words
+from gavotte.desktop.desks.practice.words import PARTS, key_words, next_words
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
-from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
+from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.widgets.nothing_here import NothingHere
 from gavotte.desktop.words import counted
@@ -38,11 +39,12 @@ from gavotte.formats.whole_file import write_whole
 from gavotte.labelling.labeller import labelled
 from gavotte.library.practising import KeptTake
 from gavotte.practice.band import BandWishes
+from gavotte.practice.climbing import When
 from gavotte.practice.item import PracticeItem
 from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
 from gavotte.practice.own_solo import told_of_own
 from gavotte.practice.plan import Answer, next_time
-from gavotte.practice.run import Run, Way, run_of
+from gavotte.practice.run import Part, Run, Way, run_of
 from gavotte.solo.document import Solo
 from gavotte.solo.note_labels import NoteLabels
 from gavotte.sounding.click import Click
@@ -93,6 +95,7 @@ class PracticeDesk(Desk):
         self.takes = ShownTakes(studio, self.agenda, self.page, self.side, lambda: self.made, self)
         self.bandstand = Bandstand(studio, self.agenda, self.side.band, lambda: self.made, self)
         self.adding = Adding(studio, self)
+        self.climber = Climber(studio.transport, self.taking, self)
         self._selected: tuple[str, ...] = ()
         self._made_of: tuple[BandWishes, int] | None = None
         self._making = object()
@@ -164,6 +167,7 @@ class PracticeDesk(Desk):
         taking.soloed.connect(self._soloed)
         taking.kept.connect(self.takes.kept)
         self.takes.left.connect(self._show_run)
+        controls.clean.clicked.connect(lambda: self.climber.was_clean())
         self.studio.transport.playing_changed.connect(self._playing_changed)
         self.studio.transport.playhead_moved.connect(self._follow)
         self.studio.transport.settings_changed.connect(self._show_click)
@@ -500,7 +504,9 @@ class PracticeDesk(Desk):
         if playing:
             self._clock.start()
             transport = self.studio.transport
-            self.taking.recorder.begins_in(transport.latency - transport.engine.position / transport.rate)
+            if self.made is not None:
+                self.climber.begin(self.made.run, self.side.run.wishes.climb)
+            self.taking.recorder.begins_in(transport.latency - transport.engine.position / transport.speed)
             self.controls.show_answers(False)
             self.takes.player.stop()
         elif self._clock.isValid():
@@ -515,7 +521,23 @@ class PracticeDesk(Desk):
                 QTimer.singleShot(_TAIL_MS, self.taking.recorder.end)
             self._propose_break()
             self.bandstand.ended()
+            self._keep_climbed()
         self._show_state()
+
+    def _keep_climbed(self) -> None:
+        """The next run begins at the tempo this one climbed to."""
+        field = self.side.run.tempo
+        if self.climber.climbs and self.climber.tempo > field.value():
+            field.setValue(self.climber.tempo)
+
+    def _clean_words(self) -> str:
+        """How far the next tempo is."""
+        climber = self.climber
+        if not climber.climbs or climber.climb.when is not When.CLEAN:
+            return ""
+        clean = climber.clean + climber.is_marked
+        words = translate("Gavotte", " · {clean} of {need} clean")
+        return words.format(clean=clean, need=climber.climb.need)
 
     def set_click(self, click: Click | None) -> None:
         """Hear the click somewhere else, or (None) not at all."""
@@ -549,10 +571,13 @@ class PracticeDesk(Desk):
         number = run.pass_at(time)
         one = run.passes[number]
         counting = self.studio.transport.engine.is_counting_in
-        rate = self.studio.transport.rate
+        rate = self.studio.transport.speed
+        self.climber.heard(time, self._clock.elapsed() / 1000 if self._clock.isValid() else 0.0)
         self.controls.place.setText(
             translate("Gavotte", "Counting in")
             if counting
+            else said(PARTS[one.part])
+            if one.part is not Part.MUSIC
             else translate("Gavotte", "Your turn")
             if one.is_played
             else translate("Gavotte", "Listen")
@@ -560,23 +585,24 @@ class PracticeDesk(Desk):
         words = translate("Gavotte", "Pass {number} of {count}, tempo {tempo}")
         item = self.agenda.item
         key = f"{key_words(item, one.key, self._read_as)} · " if item is not None and len(item.cards) > 1 else ""
-        self.controls.detail.setText(
-            key + words.format(number=number + 1, count=len(run.passes), tempo=round(one.tempo * rate))
-        )
+        turn = run.turns.index(one) + 1 if one in run.turns else 1
+        told = words.format(number=turn, count=len(run.turns), tempo=round(one.tempo * rate))
+        self.controls.detail.setText(key + told + self._clean_words())
 
     def _show_state(self) -> None:
         playing = self.studio.transport.is_playing
         recorder = self.taking.recorder
         self.controls.show_state(playing, recorder.is_recording, self.taking.is_silent)
+        self.controls.clean.setVisible(
+            playing and not recorder.is_recording and self.climber.climbs and self.climber.climb.when is When.CLEAN
+        )
         self.controls.record.setEnabled(self.made is not None and not recorder.is_judging)
         if not playing:
             self.controls.place.setText(translate("Gavotte", "Ready") if self.made is not None else "")
             run = self.made.run if self.made is not None else None
             words = translate("Gavotte", "{passes}, tempo {tempo}")
             self.controls.detail.setText(
-                words.format(passes=counted(len(run.passes), "pass"), tempo=self._tempos(run))
-                if run is not None
-                else ""
+                words.format(passes=counted(len(run.turns), "pass"), tempo=self._tempos(run)) if run is not None else ""
             )
         self.state_changed.emit()
 
@@ -589,6 +615,8 @@ class PracticeDesk(Desk):
         """The highest tempo of the run, at the speed it is played at."""
         if self.made is None:
             return 0
+        if self.climber.climbs:
+            return self.climber.reached
         return round(max(one.tempo for one in self.made.run.passes) * self.studio.transport.rate)
 
     def answer(self, answer: Answer) -> None:
@@ -632,7 +660,7 @@ class PracticeDesk(Desk):
         self._selected = ()
         self._show_selection(None)
         self.side.show_page("take")
-        self.taking.begin(self.side.take.wanted, self.made.run)
+        self.taking.begin(self.side.take.wanted, self.made.run, self.side.run.wishes.when is not When.PASSES)
 
     def choose_file(self) -> None:
         """Judge a take that was recorded elsewhere."""

@@ -5,6 +5,8 @@ from __future__ import annotations
 import time
 import uuid
 from collections.abc import Callable, Generator
+from dataclasses import replace
+from fractions import Fraction
 from pathlib import Path
 
 import numpy as np
@@ -32,10 +34,11 @@ from gavotte.recording.capture import Capture
 from gavotte.recording.draft import Player
 from gavotte.recording.errors import RecordingError
 from gavotte.recording.line import DraftNote
+from gavotte.sounding.timeline import DEFAULT_TEMPO, Timeline
 from gavotte.steps import scaled
 
-_BEHIND = 0.6
-"""Seconds that must have been recorded past a piece before it is listened to."""
+_BEHIND, _EARLY = 0.6, 0.3
+"""Seconds that must have been recorded past a piece before it is listened to; and how early a note of a pass may be."""
 
 
 Instead = Callable[[NDArray[np.int16], float], Generator[float, None, object]]
@@ -47,12 +50,14 @@ class Recorder(QObject):
 
     Signals: ``level_changed``; ``taken(take, path, remarks)``, judged, with the file of its samples (None where it has
     none here); ``made(what, path, remarks)``, the same where something else than a verdict was wished;
-    ``failed(message)``, something went wrong; ``stopped``, the source is closed.
+    ``passed(line, take)``, one pass of a run was judged while the next goes on; ``failed(message)``, something went
+    wrong; ``stopped``, the source is closed.
     """
 
     level_changed = pyqtSignal()
     taken = pyqtSignal(object, object, object)
     made = pyqtSignal(object, object, object)
+    passed = pyqtSignal(object, object)
     failed = pyqtSignal(str)
     stopped = pyqtSignal()
 
@@ -68,6 +73,8 @@ class Recorder(QObject):
         self._instead: Instead | None = None
         self._pieces: list[Piece] = []
         self._listening_for = QObject(self)
+        self._by_pass = False
+        self._last_pass: Take | None = None
         self.level = 0.0
         self._keyboard: MidiKeyboard | None = None
         self._down: dict[int, float] = {}
@@ -89,10 +96,25 @@ class Recorder(QObject):
         """Whether a take is being judged."""
         return bool(self._activities.of(self))
 
-    def begin(self, source: Microphone, line: DueLine, tempo: float, instead: Instead | None = None) -> bool:
+    @property
+    def now(self) -> float:
+        """Seconds since the recording began."""
+        if self._keyboard is not None:
+            return self.clock()
+        return self._capture.seconds if self._capture is not None else 0.0
+
+    def begin(
+        self,
+        source: Microphone,
+        line: DueLine,
+        tempo: float,
+        instead: Instead | None = None,
+        by_pass: bool = False,
+    ) -> bool:
         """Record from a source, what is to be played at a tempo (quarter notes a minute); False where that fails.
 
-        ``instead`` makes something else of the samples than a verdict; it is told when bar 1 was to begin.
+        ``instead`` makes something else of the samples than a verdict; it is told when bar 1 was to begin. ``by_pass``:
+        each pass is judged by itself once it is over, and in the end the last one is the take.
         """
         self.cancel()
         try:
@@ -104,7 +126,7 @@ class Recorder(QObject):
             self.failed.emit(words.format(folder=self._folder, error=error.strerror or error))
             return False
         self._line, self._tempo, self._pieces, self._start = line, tempo, [], None
-        self._instead = instead
+        self._instead, self._by_pass, self._last_pass = instead, by_pass, None
         self._player = taker_of(line)
         source.heard.connect(self._take_in)
         source.stopped.connect(self._lost)
@@ -115,9 +137,10 @@ class Recorder(QObject):
             return False
         return True
 
-    def begin_keys(self, keyboard: MidiKeyboard, line: DueLine, tempo: float) -> bool:
+    def begin_keys(self, keyboard: MidiKeyboard, line: DueLine, tempo: float, by_pass: bool = False) -> bool:
         """Record what is played on a keyboard that is open."""
         self.cancel()
+        self._by_pass, self._last_pass = by_pass, None
         self._line, self._tempo, self._keyboard, self._start = line, tempo, keyboard, None
         self._down, self._keys = {}, []
         keyboard.played.connect(self._pressed)
@@ -149,6 +172,9 @@ class Recorder(QObject):
             self._released(midi)
         self._let_keys_go()
         if keyboard is None or line is None:
+            return
+        if self._last_pass is not None:
+            self.taken.emit(self._last_pass, None, ())
             return
         notes = sorted(self._keys, key=lambda note: note.start)
         self._activities.beside(
@@ -182,7 +208,7 @@ class Recorder(QObject):
         """Listen to the next piece as soon as it is whole: then little is left to be heard at the end."""
         capture, player, number = self._capture, self._player, len(self._pieces)
         until = (number + 1) * PIECE_SECONDS
-        if capture is None or player is None or self._instead or capture.seconds < until + _BEHIND:
+        if capture is None or player is None or self._instead or self._by_pass or capture.seconds < until + _BEHIND:
             return
         if self._activities.of(self._listening_for):
             return
@@ -195,6 +221,43 @@ class Recorder(QObject):
             "",
             lambda: None,
         )
+
+    def pass_over(self, line: DueLine, onset: Fraction, start: float, end: float, tempo: float) -> None:
+        """A pass from ``onset`` on (quarter notes) is over, played from ``start`` to ``end`` (see ``now``) at a tempo
+        (quarter notes a minute).
+        """
+        if not self._by_pass or not line.notes:
+            return
+        first = float(line.solo.tempo or DEFAULT_TEMPO)
+        begun = start - Timeline(line.solo).seconds(onset) * first / tempo
+        if self._keyboard is not None:
+            keys = sorted((note for note in self._keys if start - _EARLY <= note.start < end), key=lambda n: n.start)
+            self._activities.beside(
+                self._listening_for,
+                lambda: take_of_notes(line, keys, tempo, begun),
+                lambda take: self._passed(line, take),
+                self._not_judged,
+            )
+            return
+        capture, player = self._capture, self._player
+        if capture is None or player is None or self._activities.of(self._listening_for):
+            return
+        until = min(end + _BEHIND, capture.seconds)
+
+        def steps() -> Generator[float, None, Take]:
+            samples = capture.samples()
+            pieces = yield from scaled(hear_pieces(samples, player, max(0.0, start - _EARLY), until), 0.0, 0.9)
+            take = yield from scaled(judged_by_ear(joined(pieces), line, tempo, begun), 0.9, 1.0)
+            # What belongs to the passes before and behind was heard too.
+            return replace(take, added=tuple(extra for extra in take.added if start <= extra.seconds < end))
+
+        self._activities.walk(
+            self._listening_for, steps, lambda take: self._passed(line, take), lambda _: None, "", lambda: None
+        )
+
+    def _passed(self, line: DueLine, take: Take) -> None:
+        self._last_pass = take
+        self.passed.emit(line, take)
 
     def _lost(self, message: str) -> None:
         self.failed.emit(message)
@@ -214,6 +277,10 @@ class Recorder(QObject):
         capture.close()
         if self._instead is not None:
             self._make(self._instead, capture)
+            return
+        if self._last_pass is not None:
+            self._activities.cancel(self._listening_for)
+            self.taken.emit(self._last_pass, capture.path, capture.remarks())
             return
         known = list(self._pieces)
         self._activities.cancel(self._listening_for)

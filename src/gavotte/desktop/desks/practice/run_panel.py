@@ -8,12 +8,13 @@ from dataclasses import replace
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from gavotte.desktop.desks.practice.words import CLICKS, FADINGS, WAYS
+from gavotte.desktop.desks.practice.words import CLICKS, CLIMBS, FADINGS, WAYS
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice, Tick
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.number import Number
+from gavotte.practice.climbing import When
 from gavotte.practice.item import MOST_KEYS, PracticeItem
 from gavotte.practice.run import Fading, RunWishes, Way
 from gavotte.sounding.click import Click
@@ -46,6 +47,11 @@ class RunPanel(QScrollArea):
             self.fading.addItem(said(FADINGS[fading]), fading)
         self.passes, self.tempo = Number(1, 12, 1), Number(SLOWEST, FASTEST, 2)
         self.step = Number(0, 40, 1)
+        self.when, self.need = Choice(), Number(1, 20, 1)
+        for when, words in CLIMBS.items():
+            self.when.addItem(said(words), when)
+        self.when.setAccessibleName(translate("Gavotte", "When it becomes faster"))
+        self.need.setValue(2)
         self.passes.setValue(4)
         self.click = Choice()
         self.click.setAccessibleName(translate("Gavotte", "The click"))
@@ -60,11 +66,13 @@ class RunPanel(QScrollArea):
         self.remove = QPushButton(translate("Gavotte", "No longer practise it"))
         self.remove.clicked.connect(self.remove_wanted)
         self._lay_out()
-        for number in (self.passes, self.tempo, self.step):
+        for number in (self.passes, self.tempo, self.step, self.need):
             number.setKeyboardTracking(False)
             number.valueChanged.connect(lambda _: self.wishes_changed.emit())
-        for choice in (self.way, self.fading):
+        for choice in (self.way, self.fading, self.when):
             choice.currentIndexChanged.connect(lambda _: self.wishes_changed.emit())
+        self.when.currentIndexChanged.connect(lambda _: self._fit())
+        self._fit()
         self.click.activated.connect(lambda _: self.click_wanted.emit(self.click.currentData()))
         self.soloist.toggled.connect(lambda _: self.wishes_changed.emit())
         for number in (self.keys, self.goal):
@@ -88,9 +96,16 @@ class RunPanel(QScrollArea):
             _grid(
                 (translate("Gavotte", "Passes"), self.passes),
                 (translate("Gavotte", "Tempo at first"), self.tempo),
-                (translate("Gavotte", "Faster at each pass by"), self.step),
+                (translate("Gavotte", "Faster by"), self.step),
             )
         )
+        climb = QHBoxLayout()
+        climb.setSpacing(8)
+        climb.addWidget(self.when, 1)
+        self.need.setFixedWidth(72)
+        self.need.setAccessibleName(translate("Gavotte", "How many"))
+        climb.addWidget(self.need)
+        column.addLayout(climb)
         column.addWidget(self.fading)
         column.addWidget(self.click)
         column.addWidget(self.soloist)
@@ -108,6 +123,9 @@ class RunPanel(QScrollArea):
         column.addLayout(last)
         column.addStretch(1)
         self.setWidget(body)
+
+    def _fit(self) -> None:
+        self.need.setVisible(self.when.currentData() is not When.PASSES)
 
     def show_item(self, item: PracticeItem, tempo: int) -> None:
         """Show an item; ``tempo`` is where its run begins."""
@@ -140,17 +158,19 @@ class RunPanel(QScrollArea):
             FASTEST,
             self.fading.currentData(),
             self.soloist.isChecked(),
+            self.when.currentData(),
+            int(self.need.value()),
         )
 
     def set_wishes(self, values: Sequence[str]) -> None:
-        """Go back to what was kept: way, passes, step, fading, soloist."""
-        if len(values) != 5:
+        """Go back to what was kept: way, passes, step, fading, soloist, when it climbs, how many that needs."""
+        if len(values) != 7:
             return
-        for choice, value in ((self.way, values[0]), (self.fading, values[3])):
+        for choice, value in ((self.way, values[0]), (self.fading, values[3]), (self.when, values[5])):
             row = next((k for k in range(choice.count()) if str(choice.itemData(k)) == value), -1)
             if row >= 0:
                 choice.setCurrentIndex(row)
-        for number, value in ((self.passes, values[1]), (self.step, values[2])):
+        for number, value in ((self.passes, values[1]), (self.step, values[2]), (self.need, values[6])):
             if value.isdigit():
                 number.setValue(int(value))
         self.soloist.setChecked(values[4] == "1")
@@ -160,7 +180,7 @@ class RunPanel(QScrollArea):
         wishes = self.wishes
         return (
             str(wishes.way), str(wishes.passes), str(wishes.step), str(wishes.fading),
-            "1" if wishes.with_soloist else "0",
+            "1" if wishes.with_soloist else "0", str(wishes.when), str(wishes.need),
         )  # fmt: skip
 
     def _tell_item(self) -> None:

@@ -28,7 +28,7 @@ from gavotte.practice.as_played import written_place
 from gavotte.practice.due import DueLine, due_line
 from gavotte.practice.invented import Manner, improvised, invented_take
 from gavotte.practice.own_solo import OwnSolo, own_solo
-from gavotte.practice.run import Run
+from gavotte.practice.run import Pass, Run
 from gavotte.practice.take import AddedNote, Take
 from gavotte.recording.beat_map import BeatMap
 from gavotte.recording.recording import Recording
@@ -49,11 +49,13 @@ class _Begun:
 class Taking(QObject):
     """``recorder`` records and judges; ``simulated`` and ``keyboard`` are what it can hear beside a microphone.
 
-    Signals: ``begun``, a take is being recorded; ``taken(take)``, it is judged (a KeptTake); ``kept(id, take)``, it is
+    Signals: ``begun``, a take is being recorded; ``passed(take)``, one pass of it was judged while
+    it goes on; ``taken(take)``, it is judged (a KeptTake); ``kept(id, take)``, it is
     in the library, its sound too; ``soloed(solo)``, a free take over changes is written down.
     """
 
     begun = pyqtSignal()
+    passed = pyqtSignal(object)
     soloed = pyqtSignal(object)
     taken = pyqtSignal(object)
     kept = pyqtSignal(str, object)
@@ -65,6 +67,8 @@ class Taking(QObject):
         self.simulated = SimulatedMicrophone(self)
         self.keyboard = MidiKeyboard(self)
         self._begun: _Begun | None = None
+        self._by_pass = False
+        self.recorder.passed.connect(self._passed)
         self.recorder.taken.connect(self._taken)
         self.recorder.stopped.connect(self.keyboard.close)
         self.recorder.made.connect(self._made)
@@ -76,8 +80,11 @@ class Taking(QObject):
         """Whether no microphone is open, whatever is recorded."""
         return self.simulated.is_open or self.recorder.is_of_keys
 
-    def begin(self, wanted: Manner | FromKeyboard | str, run: Run) -> None:
-        """Record a take of a run: an invented one, one of a keyboard, or what a microphone (its name) hears."""
+    def begin(self, wanted: Manner | FromKeyboard | str, run: Run, by_pass: bool = False) -> None:
+        """Record a take of a run: an invented one, one of a keyboard, or what a microphone (its name) hears; judged
+        pass by pass where that is wished.
+        """
+        self._by_pass = by_pass and bool(run.shown.notes)
         if isinstance(wanted, Manner):
             self._invent(wanted, run)
         elif isinstance(wanted, FromKeyboard):
@@ -89,7 +96,7 @@ class Taking(QObject):
     def _invent(self, manner: Manner, run: Run) -> None:
         """Have a take invented, and record it as if it were played."""
         transport = self._studio.transport
-        swing, rate = transport.swing_used(run.shown), transport.rate
+        swing, rate = transport.swing_used(run.shown), transport.speed
         seed = uuid.uuid4().int % 10_000
         played = run.played_notes() if run.shown.notes else improvised(run.shown, seed)
 
@@ -118,9 +125,9 @@ class Taking(QObject):
         if not run.shown.notes:
             is_begun = self._begin_free(source, run, line, tempo)
         elif isinstance(source, MidiKeyboard):
-            is_begun = self.recorder.begin_keys(source, line, tempo)
+            is_begun = self.recorder.begin_keys(source, line, tempo, self._by_pass)
         else:
-            is_begun = self.recorder.begin(source, line, tempo)
+            is_begun = self.recorder.begin(source, line, tempo, by_pass=self._by_pass)
         if is_begun:
             self._studio.transport.stop()
             self._studio.playing.play()
@@ -189,6 +196,18 @@ class Taking(QObject):
 
         self._studio.activities.beside(self, read, save, lambda error: self._studio.asks.notice(str(error)))
 
+    def pass_over(self, one: Pass, start: float, end: float, tempo: float) -> None:
+        """A pass of the run that is recorded is over: judge it by itself. The tempo in quarter notes a minute."""
+        if self._begun is not None and self.recorder.is_recording:
+            solo = self._begun.run.played_notes()
+            notes = tuple(note for note in solo.notes if one.start <= note.onset < one.end)
+            self.recorder.pass_over(due_line(replace(solo, notes=notes)), one.start, start, end, tempo)
+
+    def _passed(self, line: DueLine, take: Take) -> None:
+        if self._begun is not None:
+            self._begun = replace(self._begun, line=line)
+        self.passed.emit(take)
+
     def _of(self, run: Run) -> DueLine | None:
         """The line a take of a run is judged by; what it is of is kept in mind."""
         chosen = self._agenda.chosen
@@ -199,7 +218,7 @@ class Taking(QObject):
         return line
 
     def _asked_tempo(self, run: Run) -> float:
-        return float(run.shown.tempo or DEFAULT_TEMPO) * self._studio.transport.rate
+        return float(run.shown.tempo or DEFAULT_TEMPO) * self._studio.transport.speed
 
     def stop(self) -> None:
         """Stop recording; what was recorded is judged. One that is only being invented is not wanted any more."""

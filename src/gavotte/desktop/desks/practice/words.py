@@ -9,10 +9,11 @@ from fractions import Fraction
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.words import counted
 from gavotte.practice.band import Ending, Intro
+from gavotte.practice.climbing import When
 from gavotte.practice.invented import Manner
 from gavotte.practice.item import Kind, PracticeItem
 from gavotte.practice.plan import Answer, Planned, Why
-from gavotte.practice.run import Fading, Way
+from gavotte.practice.run import Fading, Part, Way
 from gavotte.solo.document import KeyRegion, Solo
 from gavotte.sounding.backing import Feel, Intensity
 from gavotte.sounding.click import Click
@@ -55,6 +56,11 @@ CLICKS = {
     Click.ONES: QT_TRANSLATE_NOOP("Gavotte", "Click on the ones"),
     Click.DROPPING_OUT: QT_TRANSLATE_NOOP("Gavotte", "Click for two bars of four"),
 }
+CLIMBS = {
+    When.PASSES: QT_TRANSLATE_NOOP("Gavotte", "at each pass"),
+    When.CLEAN: QT_TRANSLATE_NOOP("Gavotte", "after clean passes:"),
+    When.MINUTES: QT_TRANSLATE_NOOP("Gavotte", "after minutes:"),
+}
 GROOVES = {
     Groove.SWING: QT_TRANSLATE_NOOP("Gavotte", "Swing"),
     Groove.BALLAD: QT_TRANSLATE_NOOP("Gavotte", "Ballad"),
@@ -77,6 +83,11 @@ INTENSITIES = {
     Intensity.MIDDLE: QT_TRANSLATE_NOOP("Gavotte", "in the middle"),
     Intensity.DRIVING: QT_TRANSLATE_NOOP("Gavotte", "driving"),
     Intensity.GROWING: QT_TRANSLATE_NOOP("Gavotte", "growing to the end"),
+}
+PARTS = {
+    Part.MUSIC: QT_TRANSLATE_NOOP("Gavotte", "Your turn"),
+    Part.INTRO: QT_TRANSLATE_NOOP("Gavotte", "Intro"),
+    Part.ENDING: QT_TRANSLATE_NOOP("Gavotte", "Ending"),
 }
 INTROS = {
     Intro.NONE: QT_TRANSLATE_NOOP("Gavotte", "no intro"),
