@@ -20,14 +20,15 @@ _BACKEND = "mido.backends.rtmidi"
 class MidiKeyboard(QObject):
     """Keys pressed on the MIDI keyboards that are plugged in.
 
-    Signals: ``played(midi)`` and ``released(midi)``, in the interface's thread whatever thread the device speaks in;
-    ``failed(message)``.
+    Signals: ``played(midi)``, ``released(midi)`` and ``controlled(number, value)`` (a pedal or slider, 0 to 127), in
+    the interface's thread whatever thread the device speaks in; ``failed(message)``.
 
-    ``play`` and ``let_go`` are the stand-in: whoever calls them is heard as a key of a device would be.
+    ``play``, ``let_go`` and ``control`` are the stand-in: whoever calls them is heard as a device would be.
     """
 
     played = pyqtSignal(int)
     released = pyqtSignal(int)
+    controlled = pyqtSignal(int, int)
     failed = pyqtSignal(str)
 
     def __init__(self, parent: QObject) -> None:
@@ -77,6 +78,12 @@ class MidiKeyboard(QObject):
             self.played.emit(message.note)
         elif message.type in ("note_on", "note_off"):
             self.released.emit(message.note)
+        elif message.type == "control_change":
+            self.controlled.emit(message.control, message.value)
+
+    def control(self, number: int, value: int) -> None:
+        """A pedal or slider of the stand-in."""
+        self.controlled.emit(number, value)
 
     def play(self, midi: int) -> None:
         """A key of the stand-in."""

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from gavotte.desktop.command import Command
 from gavotte.desktop.errands.exporting import EXPORT_FORMATS
-from gavotte.desktop.shell.help import show_about
+from gavotte.desktop.shell.help import show_about, show_care
 from gavotte.desktop.theme.look import LOOKS
 from gavotte.desktop.translation import said, translate
 from gavotte.writing.waymarks import Waymark
@@ -277,6 +277,7 @@ def commands_after(window: MainWindow) -> tuple[Command, ...]:
         *_walking(window),
         Command("help.palette", translate("Gavotte", "Find a command"), window.show_palette, ("F10",), about),
         Command("help.keys", translate("Gavotte", "Map of the keys"), window.show_keys, ("?", "Ctrl+/"), about),
+        Command("help.care", translate("Gavotte", "Ears and hands"), partial(show_care, window), menu=about, part=1),
         Command("help.about", translate("Gavotte", "About Gavotte"), partial(show_about, window), menu=about, part=1),
     ]
     return tuple(made)

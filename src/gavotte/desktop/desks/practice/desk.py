@@ -19,16 +19,21 @@ from gavotte.desktop.desks.practice.bandstand import Bandstand
 from gavotte.desktop.desks.practice.climber import Climber
 from gavotte.desktop.desks.practice.commands import practice_commands
 from gavotte.desktop.desks.practice.controls import Controls
+from gavotte.desktop.desks.practice.delays import SIMULATED, Delays
 from gavotte.desktop.desks.practice.ears import Ears
 from gavotte.desktop.desks.practice.file_dialogs import ask_for_sound, ask_where_band_goes, ask_where_log_goes
 from gavotte.desktop.desks.practice.made import Made
+from gavotte.desktop.desks.practice.pedals import Pedals
 from gavotte.desktop.desks.practice.practice_page import PracticePage
+from gavotte.desktop.desks.practice.setup_dialog import BREAKS, SetupDialog, break_minutes
 from gavotte.desktop.desks.practice.shown_takes import ShownTakes
 from gavotte.desktop.desks.practice.side import PracticeSide
 from gavotte.desktop.desks.practice.strip import TodayStrip
+from gavotte.desktop.desks.practice.take_panel import FromKeyboard
 from gavotte.desktop.desks.practice.taking import Taking
-from gavotte.desktop.desks.practice.words import PARTS, key_words, next_words
+from gavotte.desktop.desks.practice.words import CARE, PARTS, key_words, next_words
 from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.playback.microphone import CardMicrophone, Microphone
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
@@ -40,6 +45,7 @@ from gavotte.labelling.labeller import labelled
 from gavotte.library.practising import KeptTake
 from gavotte.practice.band import BandWishes
 from gavotte.practice.climbing import When
+from gavotte.practice.invented import Manner
 from gavotte.practice.item import PracticeItem
 from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
 from gavotte.practice.own_solo import told_of_own
@@ -55,8 +61,6 @@ _FIRST_SHARE, _BACK = 0.6, 0.9
 _TAIL_MS = 700
 _LEAST_SECONDS = 2.0
 _STAND_ZOOM = 1.45
-_BREAK_SECONDS = 25 * 60
-_NO_BREAKS = "practice/no_breaks"
 _CARED = "practice/cared"
 _CLICK_LEVEL = 0.6
 
@@ -96,6 +100,8 @@ class PracticeDesk(Desk):
         self.bandstand = Bandstand(studio, self.agenda, self.side.band, lambda: self.made, self)
         self.adding = Adding(studio, self)
         self.climber = Climber(studio.transport, self.taking, self)
+        self.pedals, self.delays = Pedals(studio.settings, self), Delays(studio.settings, self)
+        self.setup_dialog: SetupDialog | None = None
         self._selected: tuple[str, ...] = ()
         self._made_of: tuple[BandWishes, int] | None = None
         self._making = object()
@@ -167,6 +173,8 @@ class PracticeDesk(Desk):
         taking.soloed.connect(self._soloed)
         taking.kept.connect(self.takes.kept)
         self.takes.left.connect(self._show_run)
+        self.pedals.pressed.connect(self._pedal)
+        self.pedals.keyboard.failed.connect(self.studio.asks.notice)
         controls.clean.clicked.connect(lambda: self.climber.was_clean())
         self.studio.transport.playing_changed.connect(self._playing_changed)
         self.studio.transport.playhead_moved.connect(self._follow)
@@ -261,17 +269,44 @@ class PracticeDesk(Desk):
         self._choose_something()
         self.side.take.fill_sources(self.taking.keyboard.devices())
         self._show_click()
+        self.pedals.open()
         if self.side.page_shown == "ears":
             self.ears.begin()
         if not self.studio.settings.value(_CARED, False, type=bool) and self.agenda.items:
             self.studio.settings.setValue(_CARED, True)
             self.studio.asks.notice(
-                translate(
-                    "Gavotte",
-                    "Keep headphones low enough to hear someone speak. Where playing hurts: stop, rest, and see a "
-                    "teacher or a doctor. Short breaks are proposed on the way.",
-                )
+                f"{said(CARE)} {translate('Gavotte', 'Short breaks are proposed on the way.')}",
+                translate("Gavotte", "Set up…"),
+                self.set_up,
             )
+
+    def set_up(self) -> None:
+        """Pedals, the microphone's delay, breaks."""
+        self.studio.transport.stop()
+        self.taking.stop()
+        dialog = self.setup_dialog = SetupDialog(
+            self, self.studio.settings, self.pedals, self.delays, self._microphone_name, self._microphone
+        )
+        dialog.open()
+
+    def _microphone_name(self) -> str | None:
+        """The microphone the next take comes from, None where it is a keyboard."""
+        wanted = self.side.take.wanted
+        if isinstance(wanted, FromKeyboard):
+            return None
+        return SIMULATED if isinstance(wanted, Manner) else wanted
+
+    def _microphone(self) -> Microphone:
+        name = self._microphone_name()
+        return self.taking.simulated if name in (None, SIMULATED) else CardMicrophone(name or "", self)
+
+    def _pedal(self, action: str) -> None:
+        """A pedal was pressed."""
+        if not self.isVisible() or (self.setup_dialog is not None and self.setup_dialog.isVisible()):
+            return
+        do = {"play": self.studio.playing.toggle, "record": self.record, "clean": self.climber.was_clean,
+              "next": self.next}  # fmt: skip
+        do[action]()
 
     def _choose_something(self) -> None:
         """Put what comes first on the stand, where nothing is."""
@@ -279,10 +314,13 @@ class PracticeDesk(Desk):
             self.agenda.choose(next(iter(self.agenda.items)))
 
     def leave(self) -> None:
+        self.pedals.close()
         self.taking.stop()
         self.takes.player.stop()
 
     def close_down(self) -> None:
+        self.pedals.close()
+        self.delays.stop()
         self.taking.close()
         self.takes.player.stop()
 
@@ -506,7 +544,10 @@ class PracticeDesk(Desk):
             transport = self.studio.transport
             if self.made is not None:
                 self.climber.begin(self.made.run, self.side.run.wishes.climb)
-            self.taking.recorder.begins_in(transport.latency - transport.engine.position / transport.speed)
+            name = self._microphone_name()
+            delay = self.delays.delay(name) if name is not None else None
+            late = transport.latency if delay is None else delay
+            self.taking.recorder.begins_in(late - transport.engine.position / transport.speed)
             self.controls.show_answers(False)
             self.takes.player.stop()
         elif self._clock.isValid():
@@ -555,13 +596,16 @@ class PracticeDesk(Desk):
         self.side.run.show_click(transport.click if transport.levels[Voice.CLICK] else None)
 
     def _propose_break(self) -> None:
-        if self._without_break < _BREAK_SECONDS or self.studio.settings.value(_NO_BREAKS, False, type=bool):
+        minutes = break_minutes(self.studio.settings)
+        if not minutes or self._without_break < 60 * minutes:
             return
+        words = translate("Gavotte", "That was {minutes} of playing. Put the instrument down for a moment.")
+        played = counted(round(self._without_break / 60), "minute")
         self._without_break = 0.0
         self.studio.asks.notice(
-            translate("Gavotte", "That was 25 minutes of playing. Put the instrument down for a moment."),
+            words.format(minutes=played),
             translate("Gavotte", "Propose no breaks"),
-            lambda: self.studio.settings.setValue(_NO_BREAKS, True),
+            lambda: self.studio.settings.setValue(BREAKS, 0),
         )
 
     def _follow(self, time: float) -> None:

@@ -64,7 +64,12 @@ class TakePlayer(QObject):
         except (OSError, soundfile.LibsndfileError) as error:
             self.failed.emit(str(error))
             return
-        self._samples = _Samples(np.repeat(sound, 2, axis=1) if sound.shape[1] == 1 else sound[:, :2])
+        self.play_samples(np.repeat(sound, 2, axis=1) if sound.shape[1] == 1 else sound[:, :2])
+
+    def play_samples(self, samples: NDArray[np.float32]) -> None:
+        """Let samples sound, shape (frames, 2), 44,100 Hz; what sounds stops."""
+        self.stop()
+        self._samples = _Samples(samples)
         self._out.open(self._samples)
         self._out.start()
         self._look.start()

@@ -56,6 +56,10 @@ CLICKS = {
     Click.ONES: QT_TRANSLATE_NOOP("Gavotte", "Click on the ones"),
     Click.DROPPING_OUT: QT_TRANSLATE_NOOP("Gavotte", "Click for two bars of four"),
 }
+CARE = QT_TRANSLATE_NOOP(
+    "Gavotte",
+    "Keep headphones low enough to hear someone speak. Where playing hurts: stop, rest, and see a teacher or a doctor.",
+)
 CLIMBS = {
     When.PASSES: QT_TRANSLATE_NOOP("Gavotte", "at each pass"),
     When.CLEAN: QT_TRANSLATE_NOOP("Gavotte", "after clean passes:"),
