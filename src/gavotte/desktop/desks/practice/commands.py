@@ -46,8 +46,10 @@ def practice_commands(desk: PracticeDesk) -> tuple[Command, ...]:
          (side.band.file,), (desk,)),
         (4, "another_band", translate("Gavotte", "Another band"), ("B",), side.band.draw, has_run,
          (side.band.another,), hands),
-        (5, "setup", translate("Gavotte", "Set up to practise…"), ("Ctrl+Shift+U",), desk.set_up, lambda: True, (),
-         (desk,)),
+        (5, "over_time", translate("Gavotte", "How it has gone over time…"), ("O",), desk.show_over_time, has_run,
+         (side.log.over_time,), (*hands, side.log)),
+        (5, "setup", translate("Gavotte", "Set up to practise…"), ("Ctrl+Shift+U",), desk.hands.set_up,
+         lambda: True, (), (desk,)),
         (5, "export", translate("Gavotte", "Export the log…"), ("Ctrl+Shift+L",), desk.export_log,
          lambda: bool(desk.agenda.log), (side.log.export,), (desk,)),
     )  # fmt: skip

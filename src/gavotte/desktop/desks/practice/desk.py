@@ -19,21 +19,19 @@ from gavotte.desktop.desks.practice.bandstand import Bandstand
 from gavotte.desktop.desks.practice.climber import Climber
 from gavotte.desktop.desks.practice.commands import practice_commands
 from gavotte.desktop.desks.practice.controls import Controls
-from gavotte.desktop.desks.practice.delays import SIMULATED, Delays
 from gavotte.desktop.desks.practice.ears import Ears
 from gavotte.desktop.desks.practice.file_dialogs import ask_for_sound, ask_where_band_goes, ask_where_log_goes
+from gavotte.desktop.desks.practice.hands import Hands
 from gavotte.desktop.desks.practice.made import Made
-from gavotte.desktop.desks.practice.pedals import Pedals
+from gavotte.desktop.desks.practice.over_time_dialog import OverTimeDialog, over_time_of
 from gavotte.desktop.desks.practice.practice_page import PracticePage
-from gavotte.desktop.desks.practice.setup_dialog import BREAKS, SetupDialog, break_minutes
+from gavotte.desktop.desks.practice.setup_dialog import BREAKS, break_minutes
 from gavotte.desktop.desks.practice.shown_takes import ShownTakes
 from gavotte.desktop.desks.practice.side import PracticeSide
 from gavotte.desktop.desks.practice.strip import TodayStrip
-from gavotte.desktop.desks.practice.take_panel import FromKeyboard
 from gavotte.desktop.desks.practice.taking import Taking
 from gavotte.desktop.desks.practice.words import CARE, PARTS, key_words, next_words
 from gavotte.desktop.paper.sheet import Sheet
-from gavotte.desktop.playback.microphone import CardMicrophone, Microphone
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
@@ -45,7 +43,6 @@ from gavotte.labelling.labeller import labelled
 from gavotte.library.practising import KeptTake
 from gavotte.practice.band import BandWishes
 from gavotte.practice.climbing import When
-from gavotte.practice.invented import Manner
 from gavotte.practice.item import PracticeItem
 from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
 from gavotte.practice.own_solo import told_of_own
@@ -100,8 +97,8 @@ class PracticeDesk(Desk):
         self.bandstand = Bandstand(studio, self.agenda, self.side.band, lambda: self.made, self)
         self.adding = Adding(studio, self)
         self.climber = Climber(studio.transport, self.taking, self)
-        self.pedals, self.delays = Pedals(studio.settings, self), Delays(studio.settings, self)
-        self.setup_dialog: SetupDialog | None = None
+        self.hands = Hands(studio, self.taking, lambda: self.side.take.wanted, self)
+        self.over_time_dialog: OverTimeDialog | None = None
         self._selected: tuple[str, ...] = ()
         self._made_of: tuple[BandWishes, int] | None = None
         self._making = object()
@@ -161,6 +158,7 @@ class PracticeDesk(Desk):
         side.log.entry_changed.connect(agenda.change_entry)
         side.log.delete_wanted.connect(agenda.delete_entry)
         side.log.export_wanted.connect(self.export_log)
+        side.log.over_time_wanted.connect(self.show_over_time)
         side.tabs["ears"].toggled.connect(lambda on: self.ears.begin() if on and self.isVisible() else None)
         controls.play.clicked.connect(lambda: self.studio.playing.toggle())
         controls.record.clicked.connect(lambda: self.record())
@@ -173,8 +171,7 @@ class PracticeDesk(Desk):
         taking.soloed.connect(self._soloed)
         taking.kept.connect(self.takes.kept)
         self.takes.left.connect(self._show_run)
-        self.pedals.pressed.connect(self._pedal)
-        self.pedals.keyboard.failed.connect(self.studio.asks.notice)
+        self.hands.pressed.connect(self._pedal)
         controls.clean.clicked.connect(lambda: self.climber.was_clean())
         self.studio.transport.playing_changed.connect(self._playing_changed)
         self.studio.transport.playhead_moved.connect(self._follow)
@@ -269,7 +266,7 @@ class PracticeDesk(Desk):
         self._choose_something()
         self.side.take.fill_sources(self.taking.keyboard.devices())
         self._show_click()
-        self.pedals.open()
+        self.hands.pedals.open()
         if self.side.page_shown == "ears":
             self.ears.begin()
         if not self.studio.settings.value(_CARED, False, type=bool) and self.agenda.items:
@@ -277,36 +274,22 @@ class PracticeDesk(Desk):
             self.studio.asks.notice(
                 f"{said(CARE)} {translate('Gavotte', 'Short breaks are proposed on the way.')}",
                 translate("Gavotte", "Set up…"),
-                self.set_up,
+                self.hands.set_up,
             )
 
-    def set_up(self) -> None:
-        """Pedals, the microphone's delay, breaks."""
-        self.studio.transport.stop()
-        self.taking.stop()
-        dialog = self.setup_dialog = SetupDialog(
-            self, self.studio.settings, self.pedals, self.delays, self._microphone_name, self._microphone
-        )
-        dialog.open()
-
-    def _microphone_name(self) -> str | None:
-        """The microphone the next take comes from, None where it is a keyboard."""
-        wanted = self.side.take.wanted
-        if isinstance(wanted, FromKeyboard):
-            return None
-        return SIMULATED if isinstance(wanted, Manner) else wanted
-
-    def _microphone(self) -> Microphone:
-        name = self._microphone_name()
-        return self.taking.simulated if name in (None, SIMULATED) else CardMicrophone(name or "", self)
+    def show_over_time(self) -> None:
+        """How what is on the stand has gone over time."""
+        if self.agenda.item is not None:
+            dialog = over_time_of(self, self.agenda, self.takes.all, self._read_as, self.adding.palette)
+            self.over_time_dialog = dialog
+            dialog.open()
 
     def _pedal(self, action: str) -> None:
         """A pedal was pressed."""
-        if not self.isVisible() or (self.setup_dialog is not None and self.setup_dialog.isVisible()):
-            return
-        do = {"play": self.studio.playing.toggle, "record": self.record, "clean": self.climber.was_clean,
-              "next": self.next}  # fmt: skip
-        do[action]()
+        if self.isVisible():
+            do = {"play": self.studio.playing.toggle, "record": self.record, "clean": self.climber.was_clean,
+                  "next": self.next}  # fmt: skip
+            do[action]()
 
     def _choose_something(self) -> None:
         """Put what comes first on the stand, where nothing is."""
@@ -314,13 +297,12 @@ class PracticeDesk(Desk):
             self.agenda.choose(next(iter(self.agenda.items)))
 
     def leave(self) -> None:
-        self.pedals.close()
+        self.hands.close()
         self.taking.stop()
         self.takes.player.stop()
 
     def close_down(self) -> None:
-        self.pedals.close()
-        self.delays.stop()
+        self.hands.close()
         self.taking.close()
         self.takes.player.stop()
 
@@ -544,10 +526,7 @@ class PracticeDesk(Desk):
             transport = self.studio.transport
             if self.made is not None:
                 self.climber.begin(self.made.run, self.side.run.wishes.climb)
-            name = self._microphone_name()
-            delay = self.delays.delay(name) if name is not None else None
-            late = transport.latency if delay is None else delay
-            self.taking.recorder.begins_in(late - transport.engine.position / transport.speed)
+            self.taking.recorder.begins_in(self.hands.late - transport.engine.position / transport.speed)
             self.controls.show_answers(False)
             self.takes.player.stop()
         elif self._clock.isValid():

@@ -62,8 +62,9 @@ class _Week(QWidget):
 
 
 class LogPanel(QWidget):
-    """Signals: ``entry_changed(id, entry)``; ``delete_wanted(id)``; ``export_wanted``."""
+    """Signals: ``entry_changed(id, entry)``; ``delete_wanted(id)``; ``export_wanted``; ``over_time_wanted``."""
 
+    over_time_wanted = pyqtSignal()
     entry_changed = pyqtSignal(str, object)
     delete_wanted = pyqtSignal(str)
     export_wanted = pyqtSignal()
@@ -90,6 +91,7 @@ class LogPanel(QWidget):
         self.words.setAccessibleName(translate("Gavotte", "What to look at next time"))
         self.delete = QPushButton(translate("Gavotte", "Delete"))
         self.export = QPushButton(translate("Gavotte", "Export…"))
+        self.over_time = QPushButton(translate("Gavotte", "Over time…"))
         self._log: Sequence[tuple[str, LogEntry]] = ()
         self._ids: list[str] = []
         self._lay_out()
@@ -99,6 +101,7 @@ class LogPanel(QWidget):
         self.words.editingFinished.connect(self._tell)
         self.delete.clicked.connect(self._delete)
         self.export.clicked.connect(self.export_wanted)
+        self.over_time.clicked.connect(self.over_time_wanted)
         self._tag_menu.aboutToShow.connect(self._fill_tags)
 
     def _lay_out(self) -> None:
@@ -106,7 +109,11 @@ class LogPanel(QWidget):
         top.setContentsMargins(12, 8, 12, 8)
         top.setSpacing(8)
         top.addWidget(self.week)
-        top.addWidget(self.search)
+        search = QHBoxLayout()
+        search.setSpacing(8)
+        search.addWidget(self.search, 1)
+        search.addWidget(self.over_time)
+        top.addLayout(search)
         top.addWidget(self.none)
         buttons = QHBoxLayout()
         buttons.setSpacing(8)
@@ -160,6 +167,7 @@ class LogPanel(QWidget):
         self.rows.setVisible(bool(self._log))
         self.week.setVisible(bool(self._log))
         self.search.setVisible(bool(self._log))
+        self.over_time.setVisible(bool(self._log))
         self._show_entry()
 
     def current_id(self) -> str | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import datetime
 from functools import partial
 
 from PyQt6.QtCore import QObject, pyqtSignal
@@ -18,6 +19,7 @@ from gavotte.labelling.labeller import labelled
 from gavotte.library.practising import FOLDER, KeptTake
 from gavotte.practice.due import due_line
 from gavotte.practice.focus import work_next
+from gavotte.practice.over_time import compared
 from gavotte.practice.report import told_of
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
@@ -97,12 +99,18 @@ class ShownTakes(QObject):
                 self.left.emit()
             return
         shown = self._studio.view.shown
+        earlier = self._first_like(kept)
+        when = datetime.fromisoformat(earlier.at) if earlier is not None else None
+        since = translate("Gavotte", "Since {day}").format(day=f"{when:%d %b, %H:%M}") if when is not None else ""
 
         def work() -> tuple[Solo, dict[str, Label], list[tuple[str, str]], bool]:
             line = due_line(kept.music)
             read = shown(kept.music)
             labels = NoteLabels(labelled(read).labels)
-            return read, labels, told_of(line, kept.take), work_next(line, kept.take) is not None
+            told = told_of(line, kept.take)
+            if earlier is not None:
+                told.insert(1, (since, compared(earlier.take, kept.take)))
+            return read, labels, told, work_next(line, kept.take) is not None
 
         def take(found: tuple[Solo, dict[str, Label], list[tuple[str, str]], bool]) -> None:
             if self.shown is None or self.shown.at != kept.at:
@@ -114,6 +122,18 @@ class ShownTakes(QObject):
 
         self._studio.activities.beside(panel, work, take, lambda error: self._studio.asks.notice(str(error)))
         self.changed.emit()
+
+    def _first_like(self, kept: KeptTake) -> KeptTake | None:
+        """The first take that was of the same notes in the same key, before this one."""
+        like = [
+            other
+            for _, other in self.all
+            if other.at < kept.at
+            and other.number == kept.number
+            and [note.note for note in other.take.notes] == [note.note for note in kept.take.notes]
+            and other.take.sure > 0
+        ]
+        return min(like, key=lambda other: other.at, default=None)
 
     def _is_of_run(self, kept: KeptTake) -> bool:
         """Whether a take was of the run that is on the stand."""
