@@ -34,6 +34,8 @@ def practice_commands(desk: PracticeDesk) -> tuple[Command, ...]:
         (3, "work", translate("Gavotte", "Work on what the take says"), ("W",), desk.work_on_next, has_take,
          (side.take.loop,), hands),
         (3, "hear", translate("Gavotte", "Hear the take"), ("H",), desk.takes.hear, has_take, (side.take.hear,), hands),
+        (3, "the_record", translate("Gavotte", "Hear the record"), ("D",), desk.hear_record, has_run,
+         (side.take.record,), hands),
         (3, "delete", translate("Gavotte", "Delete the take"), ("Delete",), desk.takes.delete, has_take,
          (side.take.delete,), (side.take.takes,)),
         (3, "file", translate("Gavotte", "Judge a take from a file…"), ("Ctrl+Shift+J",), desk.choose_file, has_run,

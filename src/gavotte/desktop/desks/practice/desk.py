@@ -30,6 +30,7 @@ from gavotte.desktop.desks.practice.shown_takes import ShownTakes
 from gavotte.desktop.desks.practice.side import PracticeSide
 from gavotte.desktop.desks.practice.strip import TodayStrip
 from gavotte.desktop.desks.practice.taking import Taking
+from gavotte.desktop.desks.practice.the_record import TheRecord
 from gavotte.desktop.desks.practice.words import CARE, PARTS, key_words, next_words
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
@@ -96,6 +97,7 @@ class PracticeDesk(Desk):
         self.takes = ShownTakes(studio, self.agenda, self.page, self.side, lambda: self.made, self)
         self.bandstand = Bandstand(studio, self.agenda, self.side.band, lambda: self.made, self)
         self.adding = Adding(studio, self)
+        self.record_heard = TheRecord(studio, self.agenda, self)
         self.climber = Climber(studio.transport, self.taking, self)
         self.hands = Hands(studio, self.taking, lambda: self.side.take.wanted, self)
         self.over_time_dialog: OverTimeDialog | None = None
@@ -172,6 +174,9 @@ class PracticeDesk(Desk):
         taking.kept.connect(self.takes.kept)
         self.takes.left.connect(self._show_run)
         self.hands.pressed.connect(self._pedal)
+        self.record_heard.moved.connect(lambda time: self.page.show_playhead(time) if self.isVisible() else None)
+        self.record_heard.changed.connect(self._show_record)
+        side.take.record_wanted.connect(self.hear_record)
         controls.clean.clicked.connect(lambda: self.climber.was_clean())
         self.studio.transport.playing_changed.connect(self._playing_changed)
         self.studio.transport.playhead_moved.connect(self._follow)
@@ -297,11 +302,13 @@ class PracticeDesk(Desk):
             self.agenda.choose(next(iter(self.agenda.items)))
 
     def leave(self) -> None:
+        self.record_heard.stop()
         self.hands.close()
         self.taking.stop()
         self.takes.player.stop()
 
     def close_down(self) -> None:
+        self.record_heard.stop()
         self.hands.close()
         self.taking.close()
         self.takes.player.stop()
@@ -383,6 +390,7 @@ class PracticeDesk(Desk):
         agenda, item = self.agenda, self.agenda.item
         self.studio.transport.stop()
         self.takes.player.stop()
+        self.record_heard.stop()
         self._selected, self._spent = (), 0.0
         self.controls.show_answers(False)
         if item is not None and agenda.chosen is not None:
@@ -529,6 +537,7 @@ class PracticeDesk(Desk):
             self.taking.recorder.begins_in(self.hands.late - transport.engine.position / transport.speed)
             self.controls.show_answers(False)
             self.takes.player.stop()
+            self.record_heard.stop()
         elif self._clock.isValid():
             spent = self._clock.elapsed() / 1000
             self._clock.invalidate()
@@ -727,6 +736,24 @@ class PracticeDesk(Desk):
         path = ask_where_band_goes(self, self.studio.settings, item.name)
         if path is not None:
             self.bandstand.write(path)
+
+    def hear_record(self) -> None:
+        """Hear what is on the stand as it is on its record, or stop that."""
+        if self.made is not None:
+            self.takes.player.stop()
+            self.record_heard.toggle(self.made.run, self.side.run.wishes.way)
+
+    def _show_record(self) -> None:
+        playing = self.record_heard.is_playing
+        if not playing:
+            self.page.show_playhead(None)
+        self.side.take.show_record(playing)
+        if playing:
+            words = translate("Gavotte", "The record, at {share} % of its speed")
+            self.controls.place.setText(translate("Gavotte", "Listen"))
+            self.controls.detail.setText(words.format(share=round(100 * self.record_heard.speed)))
+        else:
+            self._show_state()
 
     # -- the log ------------------------------------------------------------------------------------
 

@@ -32,6 +32,9 @@ class FromKeyboard:
     name: str
 
 
+_LIST_HIGH = 96
+
+
 class _Meter(QWidget):
     """How loud it is, as a bar that turns to the warning's colour near the limit."""
 
@@ -63,7 +66,7 @@ class _Meter(QWidget):
 
 class TakePanel(QWidget):
     """Signals: ``loop_wanted``, work on what is to be worked on next; ``chosen(take)``, an id in the list;
-    ``hear_wanted``; ``delete_wanted``; ``file_wanted``, judge a sound file.
+    ``hear_wanted``; ``delete_wanted``; ``file_wanted``, judge a sound file; ``record_wanted``, hear the record.
     """
 
     loop_wanted = pyqtSignal()
@@ -71,6 +74,7 @@ class TakePanel(QWidget):
     hear_wanted = pyqtSignal()
     delete_wanted = pyqtSignal()
     file_wanted = pyqtSignal()
+    record_wanted = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -94,6 +98,12 @@ class TakePanel(QWidget):
         self.takes = RowList(translate("Gavotte", "Takes"))
         self.hear = QPushButton(translate("Gavotte", "Hear it"))
         self.delete = QPushButton(translate("Gavotte", "Delete"))
+        self.record = QPushButton()
+        self.record.setToolTip(
+            translate("Gavotte", "What is on the stand as it is on its record, at the tempo of the run and in its key")
+        )
+        self.record.clicked.connect(self.record_wanted)
+        self.show_record(False)
         self._ids: list[str] = []
         self._room = QWidget()
         self.fill_sources()
@@ -107,11 +117,13 @@ class TakePanel(QWidget):
     def _lay_out(self) -> None:
         above = QHBoxLayout()
         above.setSpacing(8)
-        above.addWidget(self.source, 1)
         above.addWidget(self.file)
+        above.addWidget(self.record)
+        above.addStretch(1)
         top = QVBoxLayout()
         top.setContentsMargins(12, 10, 12, 8)
         top.setSpacing(8)
+        top.addWidget(self.source)
         top.addLayout(above)
         top.addWidget(self.meter)
         top.addWidget(self.none)
@@ -129,6 +141,9 @@ class TakePanel(QWidget):
         column.addWidget(self.report, 3)
         column.addLayout(below)
         column.addWidget(rule())
+        # The words above are not to be cut for it.
+        self.takes.setMinimumHeight(_LIST_HIGH)
+        self.takes.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored)
         column.addWidget(self.takes, 2)
         column.addWidget(self._room, 1)
 
@@ -137,6 +152,10 @@ class TakePanel(QWidget):
         self.meter.palette_in_use = palette
         self.report.set_palette(palette)
         self.takes.set_palette(palette)
+
+    def show_record(self, playing: bool) -> None:
+        """Show whether the record is heard."""
+        self.record.setText(translate("Gavotte", "Silence") if playing else translate("Gavotte", "The record"))
 
     def fill_sources(self, keyboards: Sequence[str] = ()) -> None:
         """List the microphones and MIDI keyboards there are, and the invented takes."""
