@@ -101,6 +101,8 @@ _COUNTED = {
     "key": (QT_TRANSLATE_NOOP("Gavotte", "key"), QT_TRANSLATE_NOOP("Gavotte", "keys")),
     "pass": (QT_TRANSLATE_NOOP("Gavotte", "pass"), QT_TRANSLATE_NOOP("Gavotte", "passes")),
     "day": (QT_TRANSLATE_NOOP("Gavotte", "day"), QT_TRANSLATE_NOOP("Gavotte", "days")),
+    "minute": (QT_TRANSLATE_NOOP("Gavotte", "minute"), QT_TRANSLATE_NOOP("Gavotte", "minutes")),
+    "half step": (QT_TRANSLATE_NOOP("Gavotte", "half step"), QT_TRANSLATE_NOOP("Gavotte", "half steps")),
     "step": (QT_TRANSLATE_NOOP("Gavotte", "step"), QT_TRANSLATE_NOOP("Gavotte", "steps")),
     "chord symbol": (QT_TRANSLATE_NOOP("Gavotte", "chord symbol"), QT_TRANSLATE_NOOP("Gavotte", "chord symbols")),
 }

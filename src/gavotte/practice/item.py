@@ -8,6 +8,7 @@ from fractions import Fraction
 from functools import cached_property
 
 from gavotte.practice.band import USUAL_BAND, BandWishes
+from gavotte.practice.lessons import Lesson
 from gavotte.solo.document import Solo
 from gavotte.theory.key import Key
 from gavotte.workshop.keys import InKey, KeyOrder, in_one_of_all_keys, key_steps
@@ -18,13 +19,14 @@ _HEAD = 24
 
 
 class Kind(StrEnum):
-    """What a piece of music is to the one who practises it; changes have no notes, and are played over."""
+    """What something is to the one who practises it; changes have no notes and are played over, a lesson has none."""
 
     SOLO = "solo"
     PHRASE = "phrase"
     LICK = "lick"
     EXERCISE = "exercise"
     CHANGES = "changes"
+    LESSON = "lesson"
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +61,8 @@ class PracticeItem:
 
     ``goal`` is the tempo to reach in beats a minute, ``from_memory`` that it is to be played without the page,
     ``words`` the goal in words. ``order`` says how its keys follow; there is a card for each key that is practised.
-    ``rests`` is True where it is not to be proposed for now; ``band`` is what it is played with.
+    ``rests`` is True where it is not to be proposed for now; ``band`` is what it is played with, ``lesson``
+    the one that is asked where it is a lesson.
     """
 
     name: str
@@ -72,6 +75,7 @@ class PracticeItem:
     words: str = ""
     source_id: str = ""
     rests: bool = False
+    lesson: Lesson | None = None
     band: BandWishes = USUAL_BAND
 
     def in_key(self, number: int) -> InKey:

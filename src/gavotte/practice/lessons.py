@@ -1,8 +1,8 @@
 """Lessons for the ear, made of one's own solos and licks.
 
-A question lets a few notes be heard and asks what a note is against its chord, where the line lands before it does, or
-from where a note was led to. What was mistaken for what is counted by pair, and questions on which that can happen
-again come sooner.
+A question lets a few notes be heard and asks what a note is against its chord, where the line lands before it does,
+from where a note was led to, which collection a run is out of; or the note a line lands on is to be sung or played.
+What was mistaken for what is counted by pair, and questions on which that can happen again come sooner.
 """
 
 from __future__ import annotations
@@ -15,11 +15,19 @@ from enum import StrEnum
 from fractions import Fraction
 
 from gavotte.labelling.labeller import Labelled
+from gavotte.phrasing.telling import listed
 from gavotte.solo.document import Function, Note, Solo
 from gavotte.solo.moving import excerpt
+from gavotte.theory.chord import Chord
+from gavotte.theory.chord_symbol import read_or_keep, shown_chord
 from gavotte.theory.degrees import shown_degree
+from gavotte.theory.scale import COLLECTIONS, collection_pitch_classes
 
 _LEAST = Fraction(1, 2)
+_INSIDE = (Function.CHORD, Function.EXTENSION, Function.PASSING)
+"""What a note of a run can be that is out of one collection."""
+
+_LONGEST_RUN, _LEAST_CLASSES = 10, 5
 _LEAD_IN = 5
 """Notes before the landing that are heard."""
 
@@ -35,12 +43,16 @@ class Lesson(StrEnum):
     DEGREE = "degree"
     LANDING = "landing"
     APPROACH = "approach"
+    COLLECTION = "collection"
+    SING = "sing"
+    LABEL = "label"
 
 
 @dataclass(frozen=True)
 class Question:
     """What is ``heard`` (for a landing without its last note), what is ``right`` among the ``choices``, in words; what
-    the user hears afterwards (``whole``), and ``why`` it is so.
+    the user hears afterwards (``whole``), and ``why`` it is so. Without choices ``target`` (a MIDI number) is to be
+    sung or played.
     """
 
     lesson: Lesson
@@ -50,6 +62,7 @@ class Question:
     choices: tuple[str, ...]
     why: str
     place: str
+    target: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,9 +100,19 @@ class Confusions:
 
 
 def questions_of(found: Labelled, lesson: Lesson, seed: int) -> list[Question]:
-    """Every question of a kind that a labelled line has; the seed decides among wrong choices."""
+    """Every question of a kind that a labelled line has; the seed decides among wrong choices. A bar to be labelled is
+    no question: see ``label_lesson.py``.
+    """
     chance = random.Random(seed)
-    makers = {Lesson.DEGREE: _degree, Lesson.LANDING: _landing, Lesson.APPROACH: _approach}
+    makers = {
+        Lesson.DEGREE: _degree,
+        Lesson.LANDING: _landing,
+        Lesson.APPROACH: _approach,
+        Lesson.COLLECTION: _collection,
+        Lesson.SING: _to_sing,
+    }
+    if lesson not in makers:
+        return []
     made = (makers[lesson](found, index, chance) for index in range(len(found.solo.notes)))
     return [question for question in made if question is not None]
 
@@ -157,6 +180,43 @@ def _landing(found: Labelled, index: int, chance: random.Random) -> Question | N
     right = shown_degree(label.degree)
     choices = _choices(right, (shown_degree(other) for other in _COMMON), chance)
     return Question(Lesson.LANDING, heard, whole, right, choices, label.reason, _place(found, note))
+
+
+def _to_sing(found: Labelled, index: int, chance: random.Random) -> Question | None:
+    """A line whose last note is not heard: sing or play it."""
+    landing = _landing(found, index, chance)
+    if landing is None:
+        return None
+    note = found.solo.notes[index]
+    return replace(landing, lesson=Lesson.SING, choices=(), target=note.pitch.midi)
+
+
+def _collection(found: Labelled, index: int, chance: random.Random) -> Question | None:
+    """A run over one chord: which collection on its root is it out of?"""
+    notes, labels = found.solo.notes, found.labels
+    chord = labels[index].chord
+    if not chord or (index and labels[index - 1].chord == chord):
+        return None
+    end = index
+    while end < len(notes) and labels[end].chord == chord and not notes[end].grace and end - index < _LONGEST_RUN:
+        end += 1
+    run = notes[index:end]
+    classes = {note.pitch.pitch_class for note in run}
+    symbol = read_or_keep(chord)
+    inside = all(label.function in _INSIDE for label in labels[index:end])
+    if len(classes) < _LEAST_CLASSES or not inside or not isinstance(symbol, Chord):
+        return None
+    root = symbol.root
+    fitting = [kind for kind in COLLECTIONS if classes <= collection_pitch_classes(kind, root.pitch_class)]
+    if not fitting:
+        return None
+    others = [kind for kind in COLLECTIONS if kind not in fitting]
+    music = _alone(found, run[0], run[-1])
+    choices = _choices(fitting[0], others, chance)
+    names = listed([note.name.shown for note in sorted({n.pitch.pitch_class: n.pitch for n in run}.values(),
+                    key=lambda pitch: (pitch.pitch_class - root.pitch_class) % 12)])  # fmt: skip
+    why = f"Its notes are {names}, over {shown_chord(symbol)}."
+    return Question(Lesson.COLLECTION, music, music, fitting[0], choices, why, _place(found, run[0]))
 
 
 def _approach(found: Labelled, index: int, chance: random.Random) -> Question | None:

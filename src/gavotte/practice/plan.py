@@ -16,7 +16,7 @@ from functools import lru_cache
 
 import fsrs
 
-from gavotte.practice.item import Card, Memory, PracticeItem
+from gavotte.practice.item import Card, Kind, Memory, PracticeItem
 from gavotte.solo.bars import BarGrid
 
 
@@ -63,7 +63,7 @@ _NEW_KEYS = 2
 """So many keys of an item are begun on a day."""
 
 _PASSES, _ANSWERING = 8, 0.4
-_LEAST, _MOST = 1.0, 8.0
+_LEAST, _MOST, _LESSON = 1.0, 8.0, 3.0
 
 
 @lru_cache(maxsize=1)
@@ -96,6 +96,8 @@ def next_time(card: Card, now: datetime) -> timedelta | None:
 
 def minutes_for(item: PracticeItem) -> float:
     """How long one key of it takes: some passes at a tempo that is not yet the goal, and looking back."""
+    if item.kind is Kind.LESSON:
+        return _LESSON
     quarters = float(sum(bar.length for bar in BarGrid(item.music).bars))
     return min(_MOST, max(_LEAST, _PASSES * quarters / (0.8 * float(item.beat) * max(40, item.goal)) + _ANSWERING))
 

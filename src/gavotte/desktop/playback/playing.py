@@ -60,6 +60,11 @@ class Playing(QObject):
         self.refresh()
 
     @property
+    def is_apart(self) -> bool:
+        """Whether what plays is not what the desk shows."""
+        return self._grid is None
+
+    @property
     def can_play(self) -> bool:
         """Whether there is music here."""
         return self._played is not None and self._played.solo() is not None

@@ -44,7 +44,9 @@ from gavotte.labelling.labeller import labelled
 from gavotte.library.practising import KeptTake
 from gavotte.practice.band import BandWishes
 from gavotte.practice.climbing import When
-from gavotte.practice.item import PracticeItem
+from gavotte.practice.item import Kind, PracticeItem
+from gavotte.practice.label_lesson import BarToLabel
+from gavotte.practice.lessons import Lesson
 from gavotte.practice.log import as_csv, as_markdown, minutes_by_day
 from gavotte.practice.own_solo import told_of_own
 from gavotte.practice.plan import Answer, next_time
@@ -76,7 +78,6 @@ class PracticeDesk(Desk):
         self.page = PracticePage(studio.engraver)
         self.strip, self.controls, self.side = TodayStrip(), Controls(), PracticeSide()
         self.taking = Taking(studio, self.agenda, self)
-        self.ears = Ears(studio, self.side.ears, self)
         self.stand = QPushButton(translate("Gavotte", "On the stand"))
         self.stand.setCheckable(True)
         self.stand.setToolTip(
@@ -100,12 +101,13 @@ class PracticeDesk(Desk):
         self.record_heard = TheRecord(studio, self.agenda, self)
         self.climber = Climber(studio.transport, self.taking, self)
         self.hands = Hands(studio, self.taking, lambda: self.side.take.wanted, self)
+        self.ears = Ears(studio, self.side.ears, self.hands.microphone, self)
         self.over_time_dialog: OverTimeDialog | None = None
         self._selected: tuple[str, ...] = ()
         self._made_of: tuple[BandWishes, int] | None = None
         self._making = object()
         self._spent, self._without_break = 0.0, 0.0
-        self._clock = QElapsedTimer()
+        self._clock, self._spent_on_lesson = QElapsedTimer(), QElapsedTimer()
         self._read_once = self._has_gathered = False
         self._lay_out()
         self._connect()
@@ -161,7 +163,10 @@ class PracticeDesk(Desk):
         side.log.delete_wanted.connect(agenda.delete_entry)
         side.log.export_wanted.connect(self.export_log)
         side.log.over_time_wanted.connect(self.show_over_time)
-        side.tabs["ears"].toggled.connect(lambda on: self.ears.begin() if on and self.isVisible() else None)
+        side.tabs["ears"].toggled.connect(self._ears_shown)
+        self.ears.page_wanted.connect(self._show_bar_to_label)
+        self.ears.page_left.connect(self._show_run)
+        self.ears.answered.connect(self._lesson_answered)
         controls.play.clicked.connect(lambda: self.studio.playing.toggle())
         controls.record.clicked.connect(lambda: self.record())
         controls.next.clicked.connect(lambda: self.next())
@@ -302,12 +307,14 @@ class PracticeDesk(Desk):
             self.agenda.choose(next(iter(self.agenda.items)))
 
     def leave(self) -> None:
+        self.ears.leave()
         self.record_heard.stop()
         self.hands.close()
         self.taking.stop()
         self.takes.player.stop()
 
     def close_down(self) -> None:
+        self.ears.stop()
         self.record_heard.stop()
         self.hands.close()
         self.taking.close()
@@ -368,7 +375,7 @@ class PracticeDesk(Desk):
         self._head.title.setText(item.name)
         parts = [
             key_words(item, number, self._read_as),
-            translate("Gavotte", "goal {tempo}").format(tempo=item.goal),
+            translate("Gavotte", "goal {tempo}").format(tempo=item.goal) if item.kind is not Kind.LESSON else "",
             item.words,
         ]
         if item.from_memory:
@@ -378,7 +385,7 @@ class PracticeDesk(Desk):
         self.side.show_keys(item, number, self._read_as)
         self.side.run.show_item(item, int(self.side.run.tempo.value()))
         self.bandstand.show_item()
-        if self._made_of != (item.band, len(item.cards)):
+        if item.kind is not Kind.LESSON and self._made_of != (item.band, len(item.cards)):
             self._make_run()
 
     def _read_as(self, solo: Solo) -> Solo:
@@ -401,6 +408,10 @@ class PracticeDesk(Desk):
         self._show_agenda()
         self._make_run()
         self._say_if_easy()
+        if item is not None and item.lesson is not None and self.isVisible():
+            self._spent_on_lesson.start()
+            self.side.show_page("ears")
+            self.ears.take_up(item.lesson)
 
     def _say_if_easy(self) -> None:
         """Say gently where what is on the stand is known with ease, and not due."""
@@ -429,7 +440,7 @@ class PracticeDesk(Desk):
         """Work out the run anew, beside the interface."""
         agenda, item = self.agenda, self.agenda.item
         self.studio.activities.cancel(self._making)
-        if item is None or agenda.chosen is None:
+        if item is None or agenda.chosen is None or item.kind is Kind.LESSON:
             self.made = self._made_of = None
             self.page.clear()
             self.studio.playing.refresh() if self.isVisible() else None
@@ -459,6 +470,31 @@ class PracticeDesk(Desk):
         if self.isVisible():
             self.studio.playing.music_changed()
         self._show_state()
+
+    def _ears_shown(self, on: bool) -> None:
+        if not on:
+            self.ears.leave()
+        elif self.isVisible():
+            self.ears.begin()
+
+    def _lesson_answered(self, lesson: Lesson) -> None:
+        """A question was answered: where that lesson is on the stand, ask how it went."""
+        item = self.agenda.item
+        if item is not None and item.lesson is lesson:
+            self._spent = self._spent_on_lesson.elapsed() / 1000
+            self.controls.show_answers(True)
+            if self.ears.question is not None:
+                # What was heard is read now.
+                read = self.studio.view.shown(self.ears.question.whole)
+                self.page.show_solo(read, NoteLabels(labelled(read).labels))
+
+    def _show_bar_to_label(self, music: Solo, bar: BarToLabel | None) -> None:
+        """Show the bar that is to be labelled, with its labels once it is."""
+        self.takes.show(None)
+        self.studio.transport.stop()
+        read = self.studio.view.shown(music)
+        self.page.show_take({})
+        self.page.show_solo(read, NoteLabels(bar.labels) if bar is not None else {})
 
     def _show_run(self) -> None:
         """Show the run on the page."""
@@ -529,7 +565,10 @@ class PracticeDesk(Desk):
     def _playing_changed(self, playing: bool) -> None:
         if not self.isVisible():
             return
-        if playing:
+        if playing and self.studio.playing.is_apart:
+            self.takes.player.stop()
+            self.record_heard.stop()
+        elif playing:
             self._clock.start()
             transport = self.studio.transport
             if self.made is not None:
@@ -597,7 +636,7 @@ class PracticeDesk(Desk):
         )
 
     def _follow(self, time: float) -> None:
-        if not self.isVisible() or self.made is None:
+        if not self.isVisible() or self.made is None or self.studio.playing.is_apart:
             return
         run = self.made.run
         number = run.pass_at(time)
@@ -622,12 +661,13 @@ class PracticeDesk(Desk):
         self.controls.detail.setText(key + told + self._clean_words())
 
     def _show_state(self) -> None:
-        playing = self.studio.transport.is_playing
+        playing = self.studio.transport.is_playing and not self.studio.playing.is_apart
         recorder = self.taking.recorder
         self.controls.show_state(playing, recorder.is_recording, self.taking.is_silent)
         self.controls.clean.setVisible(
             playing and not recorder.is_recording and self.climber.climbs and self.climber.climb.when is When.CLEAN
         )
+        self.controls.play.setEnabled(self.made is not None)
         self.controls.record.setEnabled(self.made is not None and not recorder.is_judging)
         if not playing:
             self.controls.place.setText(translate("Gavotte", "Ready") if self.made is not None else "")

@@ -60,6 +60,10 @@ class Hands(QObject):
         name = self._microphone_name()
         return self._taking.simulated if name in (None, SIMULATED) else CardMicrophone(name or "", self)
 
+    def microphone(self) -> Microphone | None:
+        """A source for what is sung; None where a keyboard is chosen."""
+        return None if self._microphone_name() is None else self._microphone()
+
     def _pressed(self, action: str) -> None:
         if self.dialog is None or not self.dialog.isVisible():
             self.pressed.emit(action)

@@ -124,7 +124,10 @@ class TodayStrip(QWidget):
         for name, planned in plan:
             item = items[name]
             row = QListWidgetItem()
-            title, why = item.name, f"{key_words(item, planned.number, read)} · {why_words(planned)}"
+            title, why = (
+                item.name,
+                " · ".join(filter(None, (key_words(item, planned.number, read), why_words(planned)))),
+            )
             row.setData(_NAME, title)
             row.setData(_WHY, why)
             row.setToolTip(f"{title}\n{why}")

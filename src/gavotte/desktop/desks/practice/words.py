@@ -47,6 +47,7 @@ KINDS = {
     Kind.PHRASE: QT_TRANSLATE_NOOP("Gavotte", "Phrase"),
     Kind.LICK: QT_TRANSLATE_NOOP("Gavotte", "Lick"),
     Kind.CHANGES: QT_TRANSLATE_NOOP("Gavotte", "Changes"),
+    Kind.LESSON: QT_TRANSLATE_NOOP("Gavotte", "Lesson"),
     Kind.EXERCISE: QT_TRANSLATE_NOOP("Gavotte", "Exercise"),
 }
 CLICKS = {
@@ -120,7 +121,9 @@ def as_it_is(solo: Solo) -> Solo:
 
 
 def key_words(item: PracticeItem, number: int, read: Read = as_it_is) -> str:
-    """The tonic of the key with a number among an item's, as it is read."""
+    """The tonic of the key with a number among an item's, as it is read; "" for a lesson."""
+    if item.kind is Kind.LESSON:
+        return ""
     empty = Solo("", instrument=item.music.instrument, keys=(KeyRegion(Fraction(0), item.keys[number]),))
     return read(empty).keys[0].key.tonic.shown
 
