@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Generator
+from collections.abc import Generator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.phrasing.phrases import phrases_of
 from gavotte.phrasing.telling import counted, listed
+from gavotte.practice.item import PracticeItem
+from gavotte.practice.meant import goal_words, vocabulary_words
 from gavotte.practice.run import Run
 from gavotte.recording.beat_map import Alignment, BeatMap
 from gavotte.recording.draft import find_draft, player_of
@@ -62,13 +64,21 @@ def beats_of(timeline: Timeline, start: float, rate: float = 1.0) -> BeatMap:
     return BeatMap(tuple(round(start + timeline.seconds(onset) / rate, 4) for onset in onsets), 0)
 
 
-def told_of_own(solo: Solo) -> list[tuple[str, str]]:
-    """What stands out in one's own solo, as headings and words: kind words, for nobody is compared with anybody."""
+def told_of_own(solo: Solo, goal: str = "", vocabulary: Sequence[PracticeItem] = ()) -> list[tuple[str, str]]:
+    """What stands out in one's own solo, as headings and words: kind words, for nobody is compared with anybody.
+
+    It is held against the ``goal`` it was played for (in words) and the ``vocabulary`` that is being practised.
+    """
     if not solo.notes:
         return [("Your solo", "No notes were heard. Is the right microphone chosen, and the right instrument?")]
     found = labelled(solo)
     lines = [("Your solo", _summary(found))]
-    for heading, words in (("Phrases", _beginnings(found)), ("Left out", _left_out(solo))):
+    for heading, words in (
+        ("Meant", goal_words(found, goal)),
+        ("Phrases", _beginnings(found)),
+        ("Left out", _left_out(solo)),
+        ("Vocabulary", vocabulary_words(solo, vocabulary)),
+    ):
         if words:
             lines.append((heading, words))
     return lines
@@ -89,9 +99,12 @@ def _beginnings(found: Labelled) -> str:
         return counted(len(phrases), "phrase").capitalize() + "."
     on_one = sum(grid.locate(notes[phrase.first].onset)[1] == 0 for phrase in phrases)
     chord_tones = sum(found.labels[phrase.last].function is Function.CHORD for phrase in phrases)
+    ends_on_one = sum(grid.locate(notes[phrase.last].onset)[1] == 0 for phrase in phrases)
     parts = [f"{on_one or 'None'} of {len(phrases)} phrases {'begins' if on_one < 2 else 'begin'} on beat 1"]
     if chord_tones >= _MANY * len(phrases):
         parts.append(f"{chord_tones} end on a chord tone")
+    if ends_on_one >= _MANY * len(phrases):
+        parts.append(f"{ends_on_one} come to rest on beat 1")
     hint = ". Try beginning some of them elsewhere in the bar" if on_one >= _MANY * len(phrases) else ""
     return f"{', '.join(parts)}{hint}."
 

@@ -748,10 +748,11 @@ class PracticeDesk(Desk):
 
     def _soloed(self, solo: Solo) -> None:
         """Something was played over changes: say what stands out in it."""
-        panel = self.side.take
+        panel, items = self.side.take, list(self.agenda.items.values())
+        goal = self.agenda.item.words if self.agenda.item is not None else ""
         self.studio.activities.beside(
             panel,
-            lambda: told_of_own(solo),
+            lambda: told_of_own(solo, goal, items),
             lambda lines: panel.show_report(lines, False),
             lambda error: self.studio.asks.notice(str(error)),
         )
