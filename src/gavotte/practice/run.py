@@ -12,6 +12,8 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 
+from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.skeleton import Level, levels_of
 from gavotte.practice.band import HELD_BARS, ending_of, intro_of
 from gavotte.practice.climbing import Climb, When
 from gavotte.practice.item import PracticeItem
@@ -34,7 +36,11 @@ class Fading(StrEnum):
 
     ALL = "all"
     HALF = "half"
+    SKELETON = "skeleton"
+    LANE = "lane"
     CHORDS = "chords"
+    FORM = "form"
+    NOTHING = "nothing"
     STEP_BY_STEP = "step by step"
 
 
@@ -88,7 +94,7 @@ class Pass:
 @dataclass(frozen=True)
 class Run:
     """``shown`` is what the page has, ``heard`` what sounds, ``passes`` what stands where, ``visible`` the ids of the
-    notes that are not to be hidden, ``backing`` how the band plays.
+    notes that are not to be hidden, ``in_lane`` of those whose labels alone stay, ``backing`` how the band plays.
     """
 
     shown: Solo
@@ -96,6 +102,7 @@ class Run:
     passes: tuple[Pass, ...]
     visible: frozenset[str]
     backing: Backing = USUAL_BACKING
+    in_lane: frozenset[str] = frozenset()
 
     @property
     def turns(self) -> tuple[Pass, ...]:
@@ -111,11 +118,29 @@ class Run:
         return replace(self.shown, notes=_in_passes(self, True))
 
     def page(self) -> Solo:
-        """What the page has while it is played: bars that are played by heart are empty."""
-        if len(self.visible) == len(self.shown.notes):
+        """What the page has while it is played: of what is played by heart only what is to be shown."""
+        if not any(one.fading in _WITHOUT_CHORDS for one in self.passes) and len(self.visible) == len(self.shown.notes):
             return self.shown
-        return replace(self.shown, notes=tuple(note for note in self.shown.notes if note.id in self.visible))
+        there = self.visible | self.in_lane
+        return replace(
+            self.shown,
+            notes=tuple(note for note in self.shown.notes if note.id in there),
+            chords=tuple(
+                chord
+                for chord in self.shown.chords
+                if self.passes[self.pass_at(chord.onset)].fading not in _WITHOUT_CHORDS
+            ),
+        )
 
+    @property
+    def is_blank(self) -> bool:
+        """Whether nothing at all is to be read."""
+        return all(one.fading is Fading.NOTHING for one in self.turns)
+
+
+_WITHOUT_CHORDS = (Fading.FORM, Fading.NOTHING)
+_STEPS = (Fading.ALL, Fading.HALF, Fading.SKELETON, Fading.LANE, Fading.CHORDS, Fading.FORM)
+"""How the page fades from pass to pass."""
 
 _MOST_BARS = 640
 """A run of several passes has no more bars than this."""
@@ -174,7 +199,8 @@ def run_of(
     held_from = max(last.start, last.end - HELD_BARS * bar) if last.part is Part.ENDING else None
     run = Run(shown, shown, passes, frozenset(), item.band.backing(held_from))
     heard = shown if wishes.with_soloist else replace(shown, notes=_in_passes(run, False))
-    return replace(run, heard=heard, visible=_visible(run))
+    in_lane = frozenset(note.id for note in shown.notes if run.passes[run.pass_at(note.onset)].fading is Fading.LANE)
+    return replace(run, heard=heard, visible=_visible(run), in_lane=in_lane)
 
 
 def _put_around(item: PracticeItem, blocks: list[Block], plan: list[tuple[int, int, bool, Fading, Part]]) -> None:
@@ -191,8 +217,7 @@ def _put_around(item: PracticeItem, blocks: list[Block], plan: list[tuple[int, i
 def _fading(wished: Fading, turn: int, passes: int) -> Fading:
     if wished is not Fading.STEP_BY_STEP:
         return wished
-    share = turn / max(1, passes - 1)
-    return Fading.ALL if share < 0.34 else Fading.HALF if share < 0.67 else Fading.CHORDS
+    return _STEPS[round((len(_STEPS) - 1) * turn / max(1, passes - 1))]
 
 
 def _in_passes(run: Run, played: bool) -> tuple[Note, ...]:
@@ -200,12 +225,20 @@ def _in_passes(run: Run, played: bool) -> tuple[Note, ...]:
 
 
 def _visible(run: Run) -> frozenset[str]:
-    """The notes that stay: all, those of every second bar, or none."""
+    """The notes that stay: all, those of every second bar, those of the skeleton, or none."""
     grid = BarGrid(run.shown)
     kept = set()
+    bones: set[str] = set()
+    if any(one.fading is Fading.SKELETON for one in run.passes):
+        levels = levels_of(labelled(run.shown))
+        bones = {note.id for note, level in zip(run.shown.notes, levels, strict=True) if level >= Level.BEATS}
     for note in run.shown.notes:
         one = run.passes[run.pass_at(note.onset)]
         bar = grid.index_at(note.onset) - grid.index_at(one.start)
-        if one.fading is Fading.ALL or (one.fading is Fading.HALF and bar % 2 == 0):
+        if (
+            one.fading is Fading.ALL
+            or (one.fading is Fading.HALF and bar % 2 == 0)
+            or (one.fading is Fading.SKELETON and note.id in bones)
+        ):
             kept.add(note.id)
     return frozenset(kept)

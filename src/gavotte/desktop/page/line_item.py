@@ -74,7 +74,14 @@ ALL_PARTS = LineParts()
 
 _WORDS_ROOM = 2.0 * SP
 _NUMERAL_ROOM = 1.5 * SP
-_QUIET_KINDS = {"staff", "barLine", "clef", "keySig", "meterSig", "ledgerLines"}
+_QUIET_KINDS = {"barLine", "clef", "keySig", "meterSig", "rest", "mRest"}
+
+
+def _layer(kind: str) -> int:
+    """Where something lies that is no note's own: the staff 0, what stands on it 1, ledger lines 2, all else 3."""
+    if kind == "staff":
+        return 0
+    return 1 if kind in _QUIET_KINDS else 2 if kind == "ledgerLines" else 3
 
 
 class LineItem(QGraphicsItem):
@@ -104,6 +111,7 @@ class LineItem(QGraphicsItem):
         self._reach = QRectF()
         self.note_items: dict[str, QGraphicsPathItem] = {}
         self._heads: list[tuple[Box, str]] = []
+        self._joins: list[QGraphicsPathItem] = []
         self.lane: LaneItem | None = None
         self._selected: frozenset[str] = frozenset()
         self._pending: frozenset[str] = frozenset()
@@ -244,7 +252,7 @@ class LineItem(QGraphicsItem):
         owners = {element: placed.note.id for placed in self.line.notes for element in placed.elements}
         owners.update(self.line.carried_parts)
         of_note: dict[str, list[Element]] = {}
-        layers: tuple[list[Element], list[Element], list[Element]] = ([], [], [])
+        layers: tuple[list[Element], list[Element], list[Element], list[Element]] = ([], [], [], [])
         for element in self.line.drawing.elements:
             if element.box is None:
                 continue
@@ -254,11 +262,21 @@ class LineItem(QGraphicsItem):
                 if element.head is not None:
                     self._heads.append((element.head, note_id))
             else:
-                layers[0 if element.kind == "staff" else 1 if element.kind in _QUIET_KINDS else 2].append(element)
-        for elements, colour, height in zip(layers, (staff, ink, ink), (0, 0, 1), strict=True):
-            self._inked(elements, colour, height)
+                layers[_layer(element.kind)].append(element)
+        for elements, colour, height in zip(layers, (staff, ink, ink, ink), (0, 0, 0, 1), strict=True):
+            item = self._inked(elements, colour, height)
+            if height or elements is layers[2]:
+                self._joins.append(item)
         for note_id, elements in of_note.items():
             self.note_items[note_id] = self._inked(elements, ink, 2)
+
+    def hide_notes(self, notes: frozenset[str]) -> None:
+        """Draw these notes (ids) and what joins them no longer; what stands in the lane stays."""
+        mine = notes & self.note_items.keys()
+        for note_id, item in self.note_items.items():
+            item.setVisible(note_id not in notes)
+        for join in self._joins:
+            join.setVisible(not mine)
 
     def _inked(self, elements: list[Element], colour: QColor, height: int) -> QGraphicsPathItem:
         item = QGraphicsPathItem(element_path(elements, self.line.drawing), self)

@@ -151,6 +151,7 @@ class PracticeDesk(Desk):
         side.changes_wanted.connect(self.adding.changes)
         side.scale_wanted.connect(self.adding.scale)
         side.run.click_wanted.connect(self.set_click)
+        side.run.playhead_hidden.connect(self._hide_playhead)
         side.keys.chosen.connect(self._choose_key)
         side.item_chosen.connect(self._ask_for)
         side.left.connect(self.page.setFocus)
@@ -455,7 +456,8 @@ class PracticeDesk(Desk):
         def work() -> Made:
             run = run_of(item, keys, wishes, lambda solo: shown(replace(solo, notes=(), chords=())).keys[0].key.shown)
             read = shown(run.shown)
-            page = read if len(run.visible) == len(run.shown.notes) else shown(run.page())
+            bare = run.page()
+            page = read if bare is run.shown else shown(bare)
             labels = NoteLabels(labelled(read).labels)
             return Made(run, page, read, labels)
 
@@ -494,13 +496,23 @@ class PracticeDesk(Desk):
         self.studio.transport.stop()
         read = self.studio.view.shown(music)
         self.page.show_take({})
+        self.page.show_in_lane(frozenset())
         self.page.show_solo(read, NoteLabels(bar.labels) if bar is not None else {})
 
     def _show_run(self) -> None:
         """Show the run on the page."""
         if self.made is not None:
+            run = self.made.run
             self.page.show_take({})
-            self.page.show_solo(self.made.page, self.made.labels)
+            self.page.show_in_lane(run.in_lane)
+            if run.is_blank:
+                self.page.clear()
+            else:
+                self.page.show_solo(self.made.page, self.made.page_labels)
+
+    def _hide_playhead(self, hidden: bool) -> None:
+        self.page.has_playhead = not hidden
+        self.page.show_playhead(None)
 
     def _zoom(self) -> None:
         self.page.set_zoom(self.studio.view.zoom * (_STAND_ZOOM if self.stand.isChecked() else 1.0))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from gavotte.practice.run import Run
 from gavotte.solo.document import Solo
@@ -17,3 +17,15 @@ class Made:
     page: Solo
     whole: Solo
     labels: dict[str, Label]
+
+    @property
+    def page_labels(self) -> dict[str, Label]:
+        """The labels of the page: none of them leads to a note that is hidden."""
+        if self.page is self.whole:
+            return self.labels
+        there = self.page.places
+        return {
+            note.id: label if label.target is None or label.target in there else replace(label, target=None)
+            for note in self.page.notes
+            if (label := self.labels.get(note.id)) is not None
+        }

@@ -85,6 +85,8 @@ class PracticePage(PageView):
     def __init__(self, engraver: Engraver) -> None:
         super().__init__(engraver, parts=LineParts())
         self._judged: Mapping[str, TakeNote] = {}
+        self._in_lane: frozenset[str] = frozenset()
+        self.has_playhead = True
         self._drawn: WeakKeyDictionary[LineItem, _Marks] = WeakKeyDictionary()
 
     def show_take(self, notes: Mapping[str, TakeNote]) -> None:
@@ -100,8 +102,20 @@ class PracticePage(PageView):
         """What is shown of a take."""
         return self._judged
 
+    def show_in_lane(self, notes: frozenset[str]) -> None:
+        """Of these notes (ids) show only what stands in the lane."""
+        if notes != self._in_lane:
+            self._in_lane = notes
+            for item in self.lines:
+                item.hide_notes(notes)
+
+    def show_playhead(self, time: float | None) -> None:
+        super().show_playhead(time if self.has_playhead else None)
+
     def _make_item(self, line: EngravedLine) -> LineItem:
         item = super()._make_item(line)
+        if self._in_lane:
+            item.hide_notes(self._in_lane)
         self._mark(item)
         return item
 

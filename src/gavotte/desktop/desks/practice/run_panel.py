@@ -25,13 +25,14 @@ SLOWEST, FASTEST = 30, 400
 class RunPanel(QScrollArea):
     """Signals: ``wishes_changed``, the run shall go otherwise; ``item_changed(item)``, the goal is another one;
     ``remove_wanted``, the item is no longer to be practised; ``click_wanted(click)``, where the click is to be heard
-    (None: nowhere).
+    (None: nowhere); ``playhead_hidden(hidden)``.
     """
 
     wishes_changed = pyqtSignal()
     item_changed = pyqtSignal(object)
     remove_wanted = pyqtSignal()
     click_wanted = pyqtSignal(object)
+    playhead_hidden = pyqtSignal(bool)
 
     def __init__(self) -> None:
         super().__init__()
@@ -57,6 +58,7 @@ class RunPanel(QScrollArea):
         self.click.setAccessibleName(translate("Gavotte", "The click"))
         for click, words in CLICKS.items():
             self.click.addItem(said(words), click)
+        self.playhead = Tick(translate("Gavotte", "Hide the playhead"))
         self.soloist = Tick(translate("Gavotte", "Hear the solo while I play"))
         self.keys, self.goal = Number(1, MOST_KEYS, 1), Number(SLOWEST, FASTEST, 4)
         self.by_heart = Tick(translate("Gavotte", "To be played by heart"))
@@ -75,6 +77,7 @@ class RunPanel(QScrollArea):
         self._fit()
         self.click.activated.connect(lambda _: self.click_wanted.emit(self.click.currentData()))
         self.soloist.toggled.connect(lambda _: self.wishes_changed.emit())
+        self.playhead.toggled.connect(self.playhead_hidden)
         for number in (self.keys, self.goal):
             number.setKeyboardTracking(False)
             number.valueChanged.connect(lambda _: self._tell_item())
@@ -109,6 +112,7 @@ class RunPanel(QScrollArea):
         column.addWidget(self.fading)
         column.addWidget(self.click)
         column.addWidget(self.soloist)
+        column.addWidget(self.playhead)
         column.addWidget(rule())
         goal = QLabel(translate("Gavotte", "The goal"))
         goal.setObjectName("heading")
@@ -163,8 +167,10 @@ class RunPanel(QScrollArea):
         )
 
     def set_wishes(self, values: Sequence[str]) -> None:
-        """Go back to what was kept: way, passes, step, fading, soloist, when it climbs, how many that needs."""
-        if len(values) != 7:
+        """Go back to what was kept: way, passes, step, fading, soloist, when it climbs, how many that needs,
+        whether the playhead hides.
+        """
+        if len(values) != 8:
             return
         for choice, value in ((self.way, values[0]), (self.fading, values[3]), (self.when, values[5])):
             row = next((k for k in range(choice.count()) if str(choice.itemData(k)) == value), -1)
@@ -174,6 +180,7 @@ class RunPanel(QScrollArea):
             if value.isdigit():
                 number.setValue(int(value))
         self.soloist.setChecked(values[4] == "1")
+        self.playhead.setChecked(values[7] == "1")
 
     def kept_wishes(self) -> tuple[str, ...]:
         """What is kept until the next start."""
@@ -181,6 +188,7 @@ class RunPanel(QScrollArea):
         return (
             str(wishes.way), str(wishes.passes), str(wishes.step), str(wishes.fading),
             "1" if wishes.with_soloist else "0", str(wishes.when), str(wishes.need),
+            "1" if self.playhead.isChecked() else "0",
         )  # fmt: skip
 
     def _tell_item(self) -> None:

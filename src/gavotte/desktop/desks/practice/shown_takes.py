@@ -116,6 +116,7 @@ class ShownTakes(QObject):
             if self.shown is None or self.shown.at != kept.at:
                 return
             read, labels, lines, can_loop = found
+            self._page.show_in_lane(frozenset())
             self._page.show_solo(read, labels)
             self._page.show_take({note.note: note for note in kept.take.notes})
             panel.show_report(lines, can_loop and self._is_of_run(kept))

@@ -33,7 +33,11 @@ WAYS = {
 FADINGS = {
     Fading.ALL: QT_TRANSLATE_NOOP("Gavotte", "All notes shown"),
     Fading.HALF: QT_TRANSLATE_NOOP("Gavotte", "Every second bar shown"),
+    Fading.SKELETON: QT_TRANSLATE_NOOP("Gavotte", "Only the skeleton shown"),
+    Fading.LANE: QT_TRANSLATE_NOOP("Gavotte", "Only the lane shown"),
     Fading.CHORDS: QT_TRANSLATE_NOOP("Gavotte", "Only the chords shown"),
+    Fading.FORM: QT_TRANSLATE_NOOP("Gavotte", "Only the form shown"),
+    Fading.NOTHING: QT_TRANSLATE_NOOP("Gavotte", "Nothing shown"),
     Fading.STEP_BY_STEP: QT_TRANSLATE_NOOP("Gavotte", "Less at each pass"),
 }
 MANNERS = {
