@@ -512,8 +512,8 @@ def test_a_take_is_played_on_a_keyboard(qtbot: QtBot, window: MainWindow, desk: 
 def test_an_ear_lesson_asks_tells_and_remembers(qtbot: QtBot, window: MainWindow, desk: PracticeDesk) -> None:
     desk.ears.chance.seed(5)
     desk.side.tabs["ears"].click()
-    for row, lesson in enumerate(Lesson):
-        desk.side.ears.lesson.setCurrentIndex(row)
+    for lesson in (Lesson.DEGREE, Lesson.LANDING, Lesson.APPROACH, Lesson.COLLECTION):
+        desk.side.ears.lesson.setCurrentIndex(desk.side.ears.lesson.findData(lesson))
         qtbot.waitUntil(
             lambda wanted=lesson: desk.ears.question is not None and desk.ears.question.lesson is wanted, timeout=20000
         )

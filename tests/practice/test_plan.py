@@ -20,7 +20,7 @@ from gavotte.practice.log import (
     minutes_by_day,
 )
 from gavotte.practice.plan import Answer, Planned, Why, answered, minutes_for, next_time, remembered, today, waiting
-from gavotte.practice.run import Fading, RunWishes, Way, run_of
+from gavotte.practice.run import RunWishes, Way, run_of
 from gavotte.workshop.keys import KeyOrder
 
 NOW = datetime(2026, 3, 2, 18, 0, tzinfo=UTC)
@@ -192,17 +192,6 @@ def test_a_run_through_the_keys_touches_each() -> None:
     assert [one.key for one in run.passes] == [0, 1, 2, 3, 4]
     assert run.heard is run.shown
     assert [region.key.tonic.pitch_class for region in run.shown.keys] == [0, 5, 10, 3, 8]
-
-
-def test_the_page_fades_pass_by_pass() -> None:
-    run = run_of(item(), (0,), RunWishes(passes=3, fading=Fading.STEP_BY_STEP))
-    shown = [sum(note.id in run.visible and run.pass_at(note.onset) == k for note in run.shown.notes) for k in range(3)]
-    assert shown == [9, 8, 0]
-    assert len(run.page().notes) == 17
-    assert run_of(item(), (0,), RunWishes()).page() == run_of(item(), (0,), RunWishes()).shown
-
-
-# -- the log --------------------------------------------------------------------------------------------------
 
 
 def entry(day: int, tempo: int = 100, answer: Answer = Answer.WELL, number: int = 0, **more: object) -> LogEntry:

@@ -86,7 +86,7 @@ def test_the_rate_stays_within_its_bounds(notebook: Notebook) -> None:
     engine = Engine(notebook)
     engine.set_rate(0.01)
     engine.start(SCALE, 0, 4)
-    play(engine, 4.1)
+    play(engine, 20.1)
     assert len(notebook.on) == 2
 
 

@@ -20,7 +20,7 @@ _SYMBOLS = (
     ({4, 9}, "6"), ({4, 8}, "+"), ({3, 6}, "dim7"),
 )  # fmt: skip
 """A chord a scale is heard over: the first whose tones (semitones above the keynote) it has."""
-_USUAL = {"blues": "7", "bebop minor": "m7"}
+_USUAL = {"blues": "7", "bebop minor": "m7", "whole tone": "7#5", "altered": "7alt"}
 """Scales that are heard over another chord than their tones say."""
 
 

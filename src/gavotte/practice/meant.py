@@ -52,7 +52,12 @@ def _landed(found: Labelled, degree: str) -> str:
 
     there = sum(is_there(found.labels[phrase.last].degree) for phrase in phrases)
     landed, of = "lands" if there == 1 else "land", counted(len(phrases), "phrase")
-    return f"{there or 'None'} of {of} {landed} on the {shown_degree(degree)}, as you meant to."
+    name = (
+        "root"
+        if degree == "1"
+        else f"{shown_degree(degree)}{'rd' if degree.endswith('3') and wanted != '13' else 'th'}"
+    )
+    return f"{there or 'None'} of {of} {landed} on the {name}, as you meant to."
 
 
 def _left_empty(solo: Solo, count: int) -> str:

@@ -60,6 +60,7 @@ def stacked(blocks: Sequence[Block], title: str) -> tuple[Solo, tuple[Label, ...
         meters=tuple(meters),
         odd_bars=tuple(odd),
         sections=tuple(sections),
+        form_end=start,
         decisions=(),
         readings=(),
         dismissed=(),
