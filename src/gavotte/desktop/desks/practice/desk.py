@@ -444,7 +444,9 @@ class PracticeDesk(Desk):
         if item is None or agenda.chosen is None or item.kind is Kind.LESSON:
             self.made = self._made_of = None
             self.page.clear()
-            self.studio.playing.refresh() if self.isVisible() else None
+            if self.isVisible():
+                self.studio.playing.music_changed()
+            self._show_state()
             return
         self._made_of = item.band, len(item.cards)
         wishes, number = self.side.run.wishes, agenda.chosen[1]
