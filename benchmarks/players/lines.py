@@ -57,12 +57,14 @@ class Take:
     seconds: float
 
 
-def composed(instrument: str | Instrument, tempo: int, seed: int, bends: bool = True, wide: int = 31) -> Solo:
-    """Sixteen bars by chance: a line that mostly steps, aims at chord tones and rests now and then."""
+def composed(
+    instrument: str | Instrument, tempo: int, seed: int, bends: bool = True, wide: int = 31, choruses: int = 1
+) -> Solo:
+    """Sixteen bars by chance, so many times: a line that mostly steps, aims at chord tones and rests now and then."""
     chance = random.Random(seed)
     player = instrument if isinstance(instrument, Instrument) else instrument_named(instrument)
     assert player is not None
-    chords = tuple(ChordEvent(f"c{k}", Fraction(4 * k), text) for k, text in enumerate(CHANGES))
+    chords = tuple(ChordEvent(f"c{k}", Fraction(4 * k), text) for k, text in enumerate(CHANGES * choruses))
     low, high = player.lowest + 3, min(player.highest - 3, player.lowest + 3 + wide)
     pitch, now, notes = (low + high) // 2, Fraction(0), []
     end = Fraction(4 * len(chords))

@@ -161,6 +161,7 @@ def test_whoever_begins_in_the_middle_of_a_drone_hears_it() -> None:
     engine.start(performance, 5.0, performance.end)
     assert sorted(key % 12 for key in synth.keys) == [0, 0, 7]
     assert synth.programs[Voice.CHORDS] == performance.chords_program > 0
+    assert perform(changes())[0].chords_program == 0
     engine.start(perform(changes())[0], 0.0, 1.0)
     assert synth.programs[Voice.CHORDS] == 0
 

@@ -33,6 +33,7 @@ class Engine:
         self._lock = threading.RLock()
         self._cues: list[Cue] = []
         self._held: list[Sound] = []
+        self._chords_program = 0
         self._index = 0
         self._position = self._start = self._stop = 0.0
         self._loop = False
@@ -49,7 +50,7 @@ class Engine:
     def use(self, synth: Synth) -> None:
         """Play on another synthesiser from now on."""
         with self._lock:
-            self._synth = synth
+            self._synth, self._chords_program = synth, 0
 
     @property
     def is_playing(self) -> bool:
@@ -80,7 +81,9 @@ class Engine:
         with self._lock:
             self._synth.silence()
             self._synth.program(performance.program)
-            self._synth.program(performance.chords_program, Voice.CHORDS)
+            if performance.chords_program != self._chords_program:
+                self._chords_program = performance.chords_program
+                self._synth.program(self._chords_program, Voice.CHORDS)
             self._cues, self._held = performance.cues, performance.held
             self._start, self._stop, self._loop = start, stop, loop and stop > start
             self._count, self._count_left = cues_of(count), count_seconds

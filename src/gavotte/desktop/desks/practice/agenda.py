@@ -22,6 +22,8 @@ Chosen = tuple[str, int]
 """The id of an item and the number of one of its keys."""
 
 _MINUTES, _USUAL_MINUTES = "practice/minutes", 20.0
+_OVER = "practice/over"
+"""Where the settings keep the day that was ended before its minutes were."""
 
 
 _AT_ONCE = 300_000
@@ -67,6 +69,16 @@ class Agenda(QObject):
         self._settings.setValue(_MINUTES, minutes)
         self._plan_anew()
 
+    @property
+    def is_over(self) -> bool:
+        """Whether the day was ended."""
+        return str(self._settings.value(_OVER, "")) == self.now().date().isoformat()
+
+    def set_over(self, over: bool) -> None:
+        """End the day, or go on after all."""
+        self._settings.setValue(_OVER, self.now().date().isoformat() if over else "")
+        self._plan_anew()
+
     def read(self) -> None:
         """Read everything anew; a lot is read beside the interface first."""
         unread = self.kept.unknown()
@@ -101,7 +113,7 @@ class Agenda(QObject):
         asked = [(places[name], number) for name, number in self._asked if name in places]
         asked = [one for one in asked if one not in played]
         planned = today(list(self.items.values()), now, self._minutes_left(day), asked, played)
-        self.plan = tuple((names[one.item], one) for one in planned)
+        self.plan = () if self.is_over else tuple((names[one.item], one) for one in planned)
         self.changed.emit()
 
     def _minutes_left(self, day: object) -> float:

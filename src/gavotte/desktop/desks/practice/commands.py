@@ -28,6 +28,8 @@ def practice_commands(desk: PracticeDesk) -> tuple[Command, ...]:
         (0, "record", translate("Gavotte", "Record a take, or stop"), ("R",), desk.record, has_run, (controls.record,),
          hands),
         (0, "next", translate("Gavotte", "What comes next today"), ("N",), desk.next, has_run, (controls.next,), hands),
+        (0, "enough", translate("Gavotte", "Enough for today, or go on"), ("Ctrl+Shift+D",), desk.end_day,
+         lambda: bool(desk.agenda.items), (desk.enough,), (desk,)),
         (0, "stand", translate("Gavotte", "On the stand"), ("T",), desk.toggle_stand, has_run, (desk.stand,), hands),
         (0, "clean", translate("Gavotte", "This pass is clean"), ("C",), desk.climber.was_clean,
          lambda: desk.climber.climbs, (controls.clean,), hands),

@@ -59,7 +59,7 @@ from gavotte.sounding.events import Voice
 _FOLLOWED = Update.LIBRARY | Update.VIEW
 _FIRST_SHARE, _BACK = 0.6, 0.9
 _TAIL_MS = 700
-_LEAST_SECONDS = 2.0
+_LEAST_SECONDS, _LONG_SECONDS = 2.0, 10 * 60
 _STAND_ZOOM = 1.45
 _CARED = "practice/cared"
 _CLICK_LEVEL = 0.6
@@ -83,7 +83,9 @@ class PracticeDesk(Desk):
         self.stand.setToolTip(
             translate("Gavotte", "Only the music and the large controls, to be read from farther away")
         )
-        self._head = Header(self.stand)
+        self.enough = QPushButton()
+        self.enough.setToolTip(translate("Gavotte", "End today’s practice; what is left is spread over the next days"))
+        self._head = Header(self.enough, self.stand)
         self.to_shelf = QPushButton(translate("Gavotte", "Go to the shelf"))
         self.begin_changes = QPushButton(translate("Gavotte", "Changes to play over…"))
         self._body = QWidget()
@@ -106,7 +108,7 @@ class PracticeDesk(Desk):
         self._selected: tuple[str, ...] = ()
         self._made_of: tuple[BandWishes, int] | None = None
         self._making = object()
-        self._spent, self._without_break = 0.0, 0.0
+        self._spent = self._without_break = self._asked_at = 0.0
         self._clock, self._spent_on_lesson = QElapsedTimer(), QElapsedTimer()
         self._read_once = self._has_gathered = False
         self._lay_out()
@@ -141,6 +143,7 @@ class PracticeDesk(Desk):
         self.to_shelf.clicked.connect(lambda: self.studio.asks.go("shelf"))
         self.begin_changes.clicked.connect(lambda: self.adding.changes())
         self.stand.toggled.connect(self._show_stand)
+        self.enough.clicked.connect(lambda: self.end_day())
         self.page.selection_wanted.connect(self.select)
         self.page.zoom_wanted.connect(self.studio.view.zoom_by)
         side.run.wishes_changed.connect(self._make_run)
@@ -356,6 +359,11 @@ class PracticeDesk(Desk):
         if self.stand.isChecked():
             self._show_stand(True)
         none = translate("Gavotte", "Nothing more today. What was played comes back when it is about to be forgotten.")
+        if agenda.is_over:
+            none = translate("Gavotte", "Enough for today. What is left is spread over the next days.")
+        self.enough.setText(
+            translate("Gavotte", "Go on after all") if agenda.is_over else translate("Gavotte", "Enough for today")
+        )
         self.strip.show_plan(agenda.plan, agenda.items, agenda.chosen, agenda.minutes, none, self._read_as)
         self.side.show_items(agenda.items, agenda.chosen[0] if agenda.chosen is not None else None, agenda.now())
         entries = [entry for _, entry in agenda.log]
@@ -399,7 +407,7 @@ class PracticeDesk(Desk):
         self.studio.transport.stop()
         self.takes.player.stop()
         self.record_heard.stop()
-        self._selected, self._spent = (), 0.0
+        self._selected, self._spent, self._asked_at = (), 0.0, 0.0
         self.controls.show_answers(False)
         if item is not None and agenda.chosen is not None:
             self.side.run.show_item(item, self.first_tempo(item, agenda.chosen[1]))
@@ -526,6 +534,11 @@ class PracticeDesk(Desk):
         self._zoom()
         self.page.setFocus()
 
+    def end_day(self) -> None:
+        """Enough for today, or go on after all."""
+        self.studio.transport.stop()
+        self.agenda.set_over(not self.agenda.is_over)
+
     def toggle_stand(self) -> None:
         """Only the music and the large controls, or everything."""
         self.stand.toggle()
@@ -602,6 +615,7 @@ class PracticeDesk(Desk):
                 # The last note rings on.
                 QTimer.singleShot(_TAIL_MS, self.taking.recorder.end)
             self._propose_break()
+            self._ask_for_answer()
             self.bandstand.ended()
             self._keep_climbed()
         self._show_state()
@@ -648,6 +662,15 @@ class PracticeDesk(Desk):
             translate("Gavotte", "Propose no breaks"),
             lambda: self.studio.settings.setValue(BREAKS, 0),
         )
+
+    def _ask_for_answer(self) -> None:
+        """Say gently where something is played for long without an answer."""
+        if self._spent >= _LONG_SECONDS and self._spent - self._asked_at >= _LONG_SECONDS:
+            self._asked_at = self._spent
+            words = translate(
+                "Gavotte", "{minutes} on this: what is it that you work on? An answer below brings it back."
+            )
+            self.studio.asks.tell(words.format(minutes=counted(round(self._spent / 60), "minute")))
 
     def _follow(self, time: float) -> None:
         if not self.isVisible() or self.made is None or self.studio.playing.is_apart:
