@@ -96,6 +96,20 @@ def test_a_groove_is_played_as_the_style_where_the_meter_allows_it() -> None:
     assert run_of(with_band(groove=Groove.WALTZ), (0,), RunWishes(tempo=100)).shown.style == LINE.style
 
 
+def test_what_is_answered_was_heard_or_only_read() -> None:
+    heard = run_of(item(), (0,), RunWishes(way=Way.ANSWER, passes=2, tempo=120))
+    assert [one.is_played for one in heard.passes] == [False, True, False, True]
+    assert {heard.passes[heard.pass_at(note.onset)].is_played for note in heard.heard.notes} == {False}
+    read = run_of(item(), (0,), RunWishes(way=Way.READ, passes=2, tempo=120))
+    assert [one.is_played for one in read.passes] == [False, True, False, True]
+    assert read.heard.notes == ()
+    assert "read" in read.shown.sections[0].label
+    with_soloist = run_of(item(), (0,), RunWishes(way=Way.READ, passes=2, tempo=120, with_soloist=True))
+    assert {with_soloist.passes[with_soloist.pass_at(note.onset)].is_played for note in with_soloist.heard.notes} == {
+        True
+    }
+
+
 # -- from memory ----------------------------------------------------------------------------------------------
 
 

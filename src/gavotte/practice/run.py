@@ -28,6 +28,7 @@ class Way(StrEnum):
 
     ALONG = "along"
     ANSWER = "answer"
+    READ = "read"
     KEYS = "keys"
 
 
@@ -157,7 +158,8 @@ def run_of(
     """
     blocks: list[Block] = []
     plan: list[tuple[int, int, bool, Fading, Part]] = []
-    bars = len(BarGrid(item.music).bars) * len(keys) * (2 if wishes.way is Way.ANSWER else 1)
+    calls = wishes.way in (Way.ANSWER, Way.READ)
+    bars = len(BarGrid(item.music).bars) * len(keys) * (2 if calls else 1)
     turns = max(1, min(wishes.passes, _MOST_BARS // max(1, bars)))
     for place, number in enumerate(keys):
         music = item.in_key(number)
@@ -170,8 +172,9 @@ def run_of(
                 if len(keys) > 1 or (wishes.step and wishes.when is When.PASSES)
                 else f"{turn + 1}"
             )
-            if wishes.way is Way.ANSWER:
-                blocks.append(Block(music.solo, (), f"{heading}: listen"))
+            if calls:
+                word = "listen" if wishes.way is Way.ANSWER else "read"
+                blocks.append(Block(music.solo, (), f"{heading}: {word}"))
                 plan.append((number, tempo, False, Fading.ALL, Part.MUSIC))
                 heading = f"{heading}: answer"
             blocks.append(Block(music.solo, (), heading))
@@ -199,6 +202,8 @@ def run_of(
     held_from = max(last.start, last.end - HELD_BARS * bar) if last.part is Part.ENDING else None
     run = Run(shown, shown, passes, frozenset(), item.band.backing(held_from))
     heard = shown if wishes.with_soloist else replace(shown, notes=_in_passes(run, False))
+    if wishes.way is Way.READ:
+        heard = replace(shown, notes=_in_passes(run, True) if wishes.with_soloist else ())
     in_lane = frozenset(note.id for note in shown.notes if run.passes[run.pass_at(note.onset)].fading is Fading.LANE)
     return replace(run, heard=heard, visible=_visible(run), in_lane=in_lane)
 

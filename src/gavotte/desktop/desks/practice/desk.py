@@ -688,6 +688,8 @@ class PracticeDesk(Desk):
             if one.part is not Part.MUSIC
             else translate("Gavotte", "Your turn")
             if one.is_played
+            else translate("Gavotte", "Read")
+            if self.side.run.wishes.way is Way.READ
             else translate("Gavotte", "Listen")
         )
         words = translate("Gavotte", "Pass {number} of {count}, tempo {tempo}")

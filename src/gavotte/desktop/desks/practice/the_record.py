@@ -132,13 +132,13 @@ class TheRecord(QObject):
         player = RecordingPlayer(found.samples)
         wished = float(item.beat) * run.turns[0].tempo * transport.rate / stretch.tempo
         speed = max(_SLOWEST, min(_FASTEST, wished))
-        loops = transport.loop or way is Way.ANSWER
+        loops = transport.loop or way in (Way.ANSWER, Way.READ)
         try:
             player.set_speed(speed)
             above = (item.steps[number] + 6) % 12 - 6
             player.set_pitch(100.0 * above)
             player.set_region(round(stretch.start * RATE), round(stretch.end * RATE), loops)
-            if way is Way.ANSWER:
+            if way in (Way.ANSWER, Way.READ):
                 # As much silence as there was music: the answer.
                 player.set_pause((stretch.end - stretch.start) / speed)
             player.play()

@@ -28,6 +28,7 @@ ANSWERS = {
 WAYS = {
     Way.ALONG: QT_TRANSLATE_NOOP("Gavotte", "Play along"),
     Way.ANSWER: QT_TRANSLATE_NOOP("Gavotte", "Listen and answer"),
+    Way.READ: QT_TRANSLATE_NOOP("Gavotte", "Read and answer"),
     Way.KEYS: QT_TRANSLATE_NOOP("Gavotte", "Through the keys"),
 }
 FADINGS = {
