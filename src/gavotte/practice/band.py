@@ -47,6 +47,11 @@ class BandWishes:
         """How it is played."""
         return Backing(self.feel, self.intensity, self.seed, held_from)
 
+    @property
+    def written(self) -> tuple[Groove | None, Intro, Ending]:
+        """What of it stands on the page; the rest only sounds."""
+        return self.groove, self.intro, self.ending
+
     def styled(self, solo: Solo) -> Solo:
         """A solo in the groove that is wished, as far as a band can play it in the solo's meter."""
         if self.groove is None or self.groove not in grooves_for(solo.meters[0].meter):

@@ -36,6 +36,7 @@ class Bandstand(QObject):
         super().__init__(parent)
         self._studio, self._agenda, self._panel, self._made = studio, agenda, panel, made
         self._drawn: int | None = None
+        self._heard = USUAL_BACKING
 
     @property
     def backing(self) -> Backing:
@@ -43,7 +44,8 @@ class Bandstand(QObject):
         made = self._made()
         if made is None:
             return USUAL_BACKING
-        backing = made.run.backing
+        item, held = self._agenda.item, made.run.backing.held_from
+        backing = item.band.backing(held) if item is not None else made.run.backing
         return backing if self._drawn is None else replace(backing, seed=self._drawn)
 
     def show_item(self) -> None:
@@ -56,6 +58,11 @@ class Bandstand(QObject):
             self._drawn = None
         elif self._drawn is not None:
             self._panel.show_seed(self._drawn)
+        if self._heard != self.backing:
+            # It is heard from the next beginning on.
+            self._heard = self.backing
+            if self._panel.isVisible():
+                self._studio.playing.refresh()
 
     def ended(self) -> None:
         """It has played: where that is wished another band comes next."""

@@ -42,7 +42,6 @@ from gavotte.desktop.words import counted
 from gavotte.formats.whole_file import write_whole
 from gavotte.labelling.labeller import labelled
 from gavotte.library.practising import KeptTake
-from gavotte.practice.band import BandWishes
 from gavotte.practice.climbing import When
 from gavotte.practice.item import Kind, PracticeItem
 from gavotte.practice.label_lesson import BarToLabel
@@ -106,7 +105,7 @@ class PracticeDesk(Desk):
         self.ears = Ears(studio, self.side.ears, self.hands.microphone, self)
         self.over_time_dialog: OverTimeDialog | None = None
         self._selected: tuple[str, ...] = ()
-        self._made_of: tuple[BandWishes, int] | None = None
+        self._made_of: tuple[object, int] | None = None
         self._making = object()
         self._spent = self._without_break = self._asked_at = 0.0
         self._clock, self._spent_on_lesson = QElapsedTimer(), QElapsedTimer()
@@ -394,7 +393,7 @@ class PracticeDesk(Desk):
         self.side.show_keys(item, number, self._read_as)
         self.side.run.show_item(item, int(self.side.run.tempo.value()))
         self.bandstand.show_item()
-        if item.kind is not Kind.LESSON and self._made_of != (item.band, len(item.cards)):
+        if item.kind is not Kind.LESSON and self._made_of != (item.band.written, len(item.cards)):
             self._make_run()
 
     def _read_as(self, solo: Solo) -> Solo:
@@ -411,7 +410,7 @@ class PracticeDesk(Desk):
         self.controls.show_answers(False)
         if item is not None and agenda.chosen is not None:
             self.side.run.show_item(item, self.first_tempo(item, agenda.chosen[1]))
-            self._made_of = item.band, len(item.cards)
+            self._made_of = item.band.written, len(item.cards)
         self.takes.show(None)
         self.takes.read()
         self._show_agenda()
@@ -456,7 +455,7 @@ class PracticeDesk(Desk):
                 self.studio.playing.music_changed()
             self._show_state()
             return
-        self._made_of = item.band, len(item.cards)
+        self._made_of = item.band.written, len(item.cards)
         wishes, number = self.side.run.wishes, agenda.chosen[1]
         keys = [card.number for card in item.cards] if wishes.way is Way.KEYS else [number]
         if wishes.way is Way.KEYS and number in keys:
