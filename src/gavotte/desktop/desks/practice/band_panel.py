@@ -5,14 +5,15 @@ from __future__ import annotations
 import random
 from dataclasses import replace
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from gavotte.desktop.desks.practice.words import ENDINGS, FEELS, GROOVES, INTENSITIES, INTROS
 from gavotte.desktop.translation import said, translate
 from gavotte.desktop.widgets.choice import Choice, Tick
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.widgets.number import Number
+from gavotte.desktop.widgets.scrolled_panel import ScrolledPanel
 from gavotte.practice.band import BandWishes, Ending, Intro
 from gavotte.practice.item import PracticeItem
 from gavotte.sounding.backing import Feel, Intensity
@@ -21,7 +22,7 @@ from gavotte.sounding.groove import groove_of, grooves_for
 HIGHEST_SEED = 9999
 
 
-class BandPanel(QScrollArea):
+class BandPanel(ScrolledPanel):
     """Signals: ``item_changed(item)``, its band is wished otherwise; ``file_wanted``, the band is to be taken away."""
 
     item_changed = pyqtSignal(object)
@@ -29,10 +30,6 @@ class BandPanel(QScrollArea):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setFrameShape(QFrame.Shape.NoFrame)
-        self.setWidgetResizable(True)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._item: PracticeItem | None = None
         self.groove, self.feel, self.intensity = Choice(), Choice(), Choice()
         self.intro, self.ending = Choice(), Choice()
@@ -57,14 +54,8 @@ class BandPanel(QScrollArea):
         self.file.clicked.connect(self.file_wanted)
 
     def _lay_out(self) -> None:
-        body = QWidget()
-        body.setObjectName("card")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(16, 12, 16, 12)
-        column.setSpacing(10)
-        heading = QLabel(translate("Gavotte", "The band"))
-        heading.setObjectName("heading")
-        column.addWidget(heading)
+        column = self.column
+        self.add_heading(translate("Gavotte", "The band"))
         grid = QGridLayout()
         grid.setHorizontalSpacing(12)
         grid.setVerticalSpacing(8)
@@ -107,7 +98,6 @@ class BandPanel(QScrollArea):
         last.addStretch(1)
         column.addLayout(last)
         column.addStretch(1)
-        self.setWidget(body)
 
     def show_item(self, item: PracticeItem) -> None:
         """Show the band of an item."""

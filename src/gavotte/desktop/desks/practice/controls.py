@@ -30,7 +30,7 @@ class Controls(QWidget):
         self.play = QPushButton(translate("Gavotte", "Play"))
         self.record = QPushButton(translate("Gavotte", "Record a take"))
         self.next = QPushButton(translate("Gavotte", "Next"))
-        self.clean = QPushButton(translate("Gavotte", "That is clean"))
+        self.clean = QPushButton()
         self.clean.hide()
         self.play.setObjectName("primary")
         self.light = QLabel()
@@ -82,6 +82,13 @@ class Controls(QWidget):
         row.addWidget(self._told, 1)
         row.addStretch(0)
         row.addLayout(asking)
+
+    def show_clean(self, shown: bool, words: str) -> None:
+        """Let the player say that a pass is clean, in place of going on; ``words`` say how many were."""
+        self.clean.setText(words)
+        if self.clean.isHidden() == shown:
+            self.clean.setVisible(shown)
+            self.next.setVisible(not shown and self.asked.isHidden())
 
     def show_answers(self, shown: bool) -> None:
         """Ask how it went, or not; what comes next follows from the answer."""

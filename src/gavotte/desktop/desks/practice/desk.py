@@ -186,6 +186,7 @@ class PracticeDesk(Desk):
         self.record_heard.changed.connect(self._show_record)
         side.take.record_wanted.connect(self.hear_record)
         controls.clean.clicked.connect(lambda: self.climber.was_clean())
+        self.climber.changed.connect(self._show_clean)
         self.studio.transport.playing_changed.connect(self._playing_changed)
         self.studio.transport.playhead_moved.connect(self._follow)
         self.studio.transport.settings_changed.connect(self._show_click)
@@ -619,20 +620,21 @@ class PracticeDesk(Desk):
             self._keep_climbed()
         self._show_state()
 
+    def _show_clean(self) -> None:
+        """Ask for clean passes where the tempo climbs by them and nobody else listens."""
+        climber, transport = self.climber, self.studio.transport
+        asks = transport.is_playing and climber.climbs and climber.climb.when is When.CLEAN
+        words = translate("Gavotte", "Clean: {clean} of {need}")
+        clean = min(climber.climb.need, climber.clean + climber.is_marked)
+        self.controls.show_clean(asks, words.format(clean=clean, need=climber.climb.need))
+        # While a take is recorded it is listened to instead.
+        self.controls.clean.setEnabled(not self.taking.recorder.is_recording)
+
     def _keep_climbed(self) -> None:
         """The next run begins at the tempo this one climbed to."""
         field = self.side.run.tempo
         if self.climber.climbs and self.climber.tempo > field.value():
             field.setValue(self.climber.tempo)
-
-    def _clean_words(self) -> str:
-        """How far the next tempo is."""
-        climber = self.climber
-        if not climber.climbs or climber.climb.when is not When.CLEAN:
-            return ""
-        clean = climber.clean + climber.is_marked
-        words = translate("Gavotte", " · {clean} of {need} clean")
-        return words.format(clean=clean, need=climber.climb.need)
 
     def set_click(self, click: Click | None) -> None:
         """Hear the click somewhere else, or (None) not at all."""
@@ -696,15 +698,14 @@ class PracticeDesk(Desk):
         key = f"{key_words(item, one.key, self._read_as)} · " if item is not None and len(item.cards) > 1 else ""
         turn = run.turns.index(one) + 1 if one in run.turns else 1
         told = words.format(number=turn, count=len(run.turns), tempo=round(one.tempo * rate))
-        self.controls.detail.setText(key + told + self._clean_words())
+        self.controls.detail.setText(key + told)
+        self._show_clean()
 
     def _show_state(self) -> None:
         playing = self.studio.transport.is_playing and not self.studio.playing.is_apart
         recorder = self.taking.recorder
         self.controls.show_state(playing, recorder.is_recording, self.taking.is_silent)
-        self.controls.clean.setVisible(
-            playing and not recorder.is_recording and self.climber.climbs and self.climber.climb.when is When.CLEAN
-        )
+        self._show_clean()
         self.controls.play.setEnabled(self.made is not None)
         self.controls.record.setEnabled(self.made is not None and not recorder.is_judging)
         if not playing:

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton
 
 from gavotte.desktop.desks.practice.label_form import LabelForm
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.header import rule
+from gavotte.desktop.widgets.scrolled_panel import ScrolledPanel
 from gavotte.desktop.words import FUNCTION_WORDS, counted
 from gavotte.practice.label_lesson import BarToLabel, Opinion
 from gavotte.practice.lessons import CHOICES, Confusion, Lesson, Question
@@ -35,7 +36,7 @@ _ASKED = {
 _MOST = 4
 
 
-class EarsPanel(QScrollArea):
+class EarsPanel(ScrolledPanel):
     """``answers`` are the choices, ``form`` is where a bar is labelled. Signals: ``lesson_changed(lesson)``;
     ``hear_wanted``; ``answered(words)``; ``sing_wanted``; ``compare_wanted``; ``next_wanted``;
     ``practise_wanted``, the lesson is to come back.
@@ -73,16 +74,7 @@ class EarsPanel(QScrollArea):
         self.light = QLabel()
         self.light.setObjectName("warning")
         self.form = LabelForm()
-        self.setFrameShape(QFrame.Shape.NoFrame)
-        self.setWidgetResizable(True)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        body = QWidget()
-        body.setObjectName("card")
-        self.setWidget(body)
-        column = QVBoxLayout(body)
-        column.setContentsMargins(16, 12, 16, 12)
-        column.setSpacing(10)
+        column = self.column
         column.addWidget(self.lesson)
         column.addWidget(self.asked)
         column.addWidget(self.hear)

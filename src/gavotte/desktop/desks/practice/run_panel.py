@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from gavotte.desktop.desks.practice.words import CLICKS, CLIMBS, FADINGS, WAYS
 from gavotte.desktop.translation import said, translate
@@ -14,6 +14,7 @@ from gavotte.desktop.widgets.choice import Choice, Tick
 from gavotte.desktop.widgets.header import rule
 from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.number import Number
+from gavotte.desktop.widgets.scrolled_panel import ScrolledPanel
 from gavotte.practice.climbing import When
 from gavotte.practice.item import MOST_KEYS, PracticeItem
 from gavotte.practice.run import Fading, RunWishes, Way
@@ -22,7 +23,7 @@ from gavotte.sounding.click import Click
 SLOWEST, FASTEST = 30, 400
 
 
-class RunPanel(QScrollArea):
+class RunPanel(ScrolledPanel):
     """Signals: ``wishes_changed``, the run shall go otherwise; ``item_changed(item)``, the goal is another one;
     ``remove_wanted``, the item is no longer to be practised; ``click_wanted(click)``, where the click is to be heard
     (None: nowhere); ``playhead_hidden(hidden)``.
@@ -36,10 +37,6 @@ class RunPanel(QScrollArea):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setFrameShape(QFrame.Shape.NoFrame)
-        self.setWidgetResizable(True)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._item: PracticeItem | None = None
         self.way, self.fading = Choice(), Choice()
         for way in Way:
@@ -86,14 +83,8 @@ class RunPanel(QScrollArea):
         self.words.editingFinished.connect(self._tell_item)
 
     def _lay_out(self) -> None:
-        body = QWidget()
-        body.setObjectName("card")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(16, 12, 16, 12)
-        column.setSpacing(10)
-        heading = QLabel(translate("Gavotte", "This run"))
-        heading.setObjectName("heading")
-        column.addWidget(heading)
+        column = self.column
+        self.add_heading(translate("Gavotte", "This run"))
         column.addWidget(self.way)
         column.addLayout(
             _grid(
@@ -114,9 +105,7 @@ class RunPanel(QScrollArea):
         column.addWidget(self.soloist)
         column.addWidget(self.playhead)
         column.addWidget(rule())
-        goal = QLabel(translate("Gavotte", "The goal"))
-        goal.setObjectName("heading")
-        column.addWidget(goal)
+        self.add_heading(translate("Gavotte", "The goal"))
         column.addLayout(_grid((translate("Gavotte", "Tempo"), self.goal), (translate("Gavotte", "Keys"), self.keys)))
         column.addWidget(self.words)
         column.addWidget(self.by_heart)
@@ -126,7 +115,6 @@ class RunPanel(QScrollArea):
         last.addStretch(1)
         column.addLayout(last)
         column.addStretch(1)
-        self.setWidget(body)
 
     def _fit(self) -> None:
         self.need.setVisible(self.when.currentData() is not When.PASSES)
