@@ -142,7 +142,7 @@ def practice(window: MainWindow, picture: Callable[..., None]) -> None:
     desk.agenda.choose(next(name for name, item in desk.agenda.items.items() if item.kind == "phrase"))
     wait()
     desk.side.show_page("take")
-    desk._choose_take(desk._takes[0][0])
+    desk.takes.choose(desk.takes.all[0][0])
     desk.controls.show_answers(True)
     wait()
     picture("practice")
