@@ -1,10 +1,11 @@
 """What sets one set of solos apart from another: the figures that differ more than chance would have them differ.
 
 Shares are compared by their log odds with an informed prior, which keeps what is rare from standing out by accident (B.
-Monroe, M. Colaresi, K. Quinn, "Fightin' words", Political Analysis, 2008); means by their difference. How far apart two
-sets are that are one and the same is found by dealing the solos (or, where there are few, the phrases) to two sets
-anew and looking at the greatest difference of all figures together (the maximum of a permutation test; P. Westfall, S.
-Young, *Resampling-Based Multiple Testing*, 1993): what is said to differ does so at that confidence as a whole.
+Monroe, M. Colaresi, K. Quinn, "Fightin' words", Political Analysis, 2008), means by their difference; in both the
+scatter from solo to solo counts. How far apart two sets are that are one and the same is found by dealing the solos
+(or, where there are few, the phrases) to two sets anew and looking at the greatest difference of all figures together
+(the maximum of a permutation test; P. Westfall, S. Young, *Resampling-Based Multiple Testing*, 1993): what is said to
+differ does so at that confidence as a whole.
 """
 
 from __future__ import annotations
@@ -61,7 +62,7 @@ def differences(here: Measured, there: Measured, seed: int = 1) -> list[Differen
     z = _standing(hits, among, is_here[None, :].astype(float))[0]
     chance = np.random.default_rng(seed)
     dealt = np.stack([chance.permutation(is_here) for _ in range(_TRIES)]).astype(float)
-    greatest = np.sort(np.nanmax(np.abs(_standing(hits, among, dealt)), axis=1))
+    greatest = np.sort(np.abs(np.nan_to_num(_standing(hits, among, dealt))).max(axis=1))
     found = []
     for index, figure in enumerate(FIGURES):
         if not np.isfinite(z[index]):
@@ -97,35 +98,53 @@ def _units(here: Measured, there: Measured, by_solo: bool) -> tuple[Floats, Floa
 def _standing(hits: Floats, among: Floats, dealt: Floats) -> Floats:
     """How many standard errors apart both sets are, by dealing and figure; not a number where it can't be compared."""
     give_way()
-    ones, base = dealt @ hits, dealt @ among
-    total_ones, total = hits.sum(axis=0), among.sum(axis=0)
-    others, other_base = total_ones - ones, total - base
+    total = (hits.sum(axis=0), among.sum(axis=0))
+    squares = (hits * hits, hits * among, among * among)
+    count = dealt.sum(axis=1)[:, None]
+    hh, ha, aa = (dealt @ square for square in squares)
+    here = _Part(dealt @ hits, dealt @ among, hh, ha, aa, count)
+    all_hh, all_ha, all_aa = (square.sum(axis=0) for square in squares)
+    there = _Part(total[0] - here.hits, total[1] - here.among, all_hh - hh, all_ha - ha, all_aa - aa, len(hits) - count)
     with np.errstate(invalid="ignore", divide="ignore"):
-        shares = _log_odds(ones, base, others, other_base, total_ones, total)
-        means = _mean_difference(hits, among, dealt, ones, base, others, other_base)
-        z = np.where(_IS_SHARE, shares, means)
-    z[(base < _LEAST) | (other_base < _LEAST)] = np.nan
-    z[:, np.all(~np.isfinite(z), axis=0)] = np.nan
+        prior = _PRIOR * np.clip(total[0] / total[1], 1e-6, 1 - 1e-6)
+        (odds, error), (other, other_error) = (part.log_odds(prior) for part in (here, there))
+        shares = (odds - other) / np.sqrt(error + other_error)
+        means = (here.ratio - there.ratio) / np.sqrt(here.scatter + there.scatter)
+        z = np.where(_IS_SHARE, np.where(total[0] > 0, shares, np.nan), means)
+    z[(here.among < _LEAST) | (there.among < _LEAST)] = np.nan
     return np.asarray(z, np.float64)
 
 
-def _log_odds(
-    ones: Floats, base: Floats, others: Floats, other_base: Floats, total_ones: Floats, total: Floats
-) -> Floats:
-    usual = np.clip(total_ones / total, 1e-6, 1 - 1e-6)
-    prior = _PRIOR * usual
-    here, rest = ones + prior, base - ones + _PRIOR - prior
-    there, other_rest = others + prior, other_base - others + _PRIOR - prior
-    apart = np.log(here / rest) - np.log(there / other_rest)
-    error = np.sqrt(1 / here + 1 / there + 1 / rest + 1 / other_rest)
-    return np.where(total_ones > 0, apart / error, np.nan)
+@dataclass(frozen=True)
+class _Part:
+    """One side of each dealing: sums over its units of what was counted, of what it was counted among, and of their
+    squares and product; and how many units there are. Shape (dealings, figures).
+    """
 
+    hits: Floats
+    among: Floats
+    hh: Floats
+    ha: Floats
+    aa: Floats
+    count: Floats
 
-def _mean_difference(
-    hits: Floats, among: Floats, dealt: Floats, ones: Floats, base: Floats, others: Floats, other_base: Floats
-) -> Floats:
-    """The difference of two ratios by its standard error, from how the units scatter around the common ratio."""
-    usual = hits.sum(axis=0) / among.sum(axis=0)
-    away = (hits - usual * among) ** 2
-    error = np.sqrt((dealt @ away) / base**2 + ((1 - dealt) @ away) / other_base**2)
-    return np.asarray((ones / base - others / other_base) / error, np.float64)
+    @property
+    def ratio(self) -> Floats:
+        """The value of each figure."""
+        return self.hits / self.among
+
+    @property
+    def scatter(self) -> Floats:
+        """The variance of the ratio, from how the units scatter around it: notes of one solo are much alike."""
+        ratio = self.ratio
+        around = np.maximum(0.0, self.hh - 2 * ratio * self.ha + ratio * ratio * self.aa)
+        return np.asarray(around / self.among**2 * self.count / np.maximum(1, self.count - 1), np.float64)
+
+    def log_odds(self, prior: Floats) -> tuple[Floats, Floats]:
+        """The log odds of the share with its prior, and their variance: that of counts, or of the units where these
+        scatter more.
+        """
+        ones, rest = self.hits + prior, self.among - self.hits + _PRIOR - prior
+        share = ones / (ones + rest)
+        variance = np.maximum(1 / ones + 1 / rest, self.scatter / (share * (1 - share)) ** 2)
+        return np.log(ones / rest), variance

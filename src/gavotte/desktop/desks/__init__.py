@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from gavotte.desktop.desk.desk import Desk
+from gavotte.desktop.desks.compare.desk import CompareDesk
 from gavotte.desktop.desks.label.desk import LabelDesk
 from gavotte.desktop.desks.listen.desk import ListenDesk
 from gavotte.desktop.desks.phrases.desk import PhrasesDesk
@@ -21,5 +22,6 @@ DESKS: tuple[type[Desk], ...] = (
     VocabularyDesk,
     WorkshopDesk,
     PracticeDesk,
+    CompareDesk,
 )
 """The registry. Window, rail, menus, map of keys, palette and restoring all go through it."""

@@ -264,6 +264,8 @@ class LineItem(QGraphicsItem):
             else:
                 layers[_layer(element.kind)].append(element)
         for elements, colour, height in zip(layers, (staff, ink, ink, ink), (0, 0, 0, 1), strict=True):
+            if not elements:
+                continue
             item = self._inked(elements, colour, height)
             if height or elements is layers[2]:
                 self._joins.append(item)

@@ -73,6 +73,17 @@ def _practice() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
+def _compare() -> tuple[QPainterPath, QPainterPath]:
+    """An axis, and bars of different lengths on its two sides."""
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(12, 3)
+    line.lineTo(12, 21)
+    for y, left, right in ((5.0, 7.5, 3.0), (10.5, 3.0, 6.5), (16.0, 5.5, 8.5)):
+        solid.addRect(QRectF(10.4 - left, y, left, 3))
+        solid.addRect(QRectF(13.6, y, right, 3))
+    return line, solid
+
+
 def _phrases() -> tuple[QPainterPath, QPainterPath]:
     """A line that breathes: two arches over the ground with a gap between them, and the peak over one."""
     line, solid = QPainterPath(), QPainterPath()
@@ -161,6 +172,7 @@ _DRAWINGS = {
     "vocabulary": _vocabulary,
     "workshop": _workshop,
     "practice": _practice,
+    "compare": _compare,
     "mark": _mark,
     "play": _play,
     "stop": _stop,

@@ -1,0 +1,1 @@
+"""The Compare desk: how do these solos and players differ?"""
