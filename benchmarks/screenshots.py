@@ -127,6 +127,19 @@ def workshop(window: MainWindow, picture: Callable[..., None]) -> None:
     picture("workshop")
 
 
+def compare(window: MainWindow, picture: Callable[..., None]) -> None:
+    """The Compare desk: a player and the others, and where they differ most."""
+    window.show_desk("compare")
+    desk = window.desks["compare"]
+    desk.here.setCurrentIndex(desk.here.findText("Ilka Rosenquill"))
+    desk._compare()
+    settle(window)
+    while not (window.activities.is_idle and desk.laid is not None and desk.page.is_complete):
+        QApplication.processEvents()
+    settle(window)
+    picture("compare")
+
+
 def practice(window: MainWindow, picture: Callable[..., None]) -> None:
     """The Practice desk: a take of the demo's phrase, judged."""
     window.show_desk("practice")
@@ -244,9 +257,8 @@ def main() -> None:
             vocabulary(window, picture)
             window.open_solo(slow)
             practice(window, picture)
+            compare(window, picture)
             window.show_desk("label")
-            picture("map", window.show_keys)
-            window.key_map.hide()
             window.open_solo(first)
             window.show_paper()
             paper = window.paper_dialog

@@ -20,7 +20,7 @@ from gavotte.profile.measured import Measured
 from gavotte.profile.seen import Floats
 
 CONFIDENCE = 0.95
-_TRIES = 600
+_TRIES, _AT_A_TIME = 600, 60
 _PRIOR = 40.0
 """So many notes the prior is worth, with the share both sets have together."""
 
@@ -62,7 +62,9 @@ def differences(here: Measured, there: Measured, seed: int = 1) -> list[Differen
     z = _standing(hits, among, is_here[None, :].astype(float))[0]
     chance = np.random.default_rng(seed)
     dealt = np.stack([chance.permutation(is_here) for _ in range(_TRIES)]).astype(float)
-    greatest = np.sort(np.abs(np.nan_to_num(_standing(hits, among, dealt))).max(axis=1))
+    parts = [dealt[first : first + _AT_A_TIME] for first in range(0, _TRIES, _AT_A_TIME)]
+    anew = np.concatenate([_standing(hits, among, part) for part in parts])
+    greatest = np.sort(np.abs(np.nan_to_num(anew)).max(axis=1))
     found = []
     for index, figure in enumerate(FIGURES):
         if not np.isfinite(z[index]):

@@ -17,7 +17,7 @@ from gavotte.vocabulary.corpus import LabelledLine
 _Z = 1.959964
 """The standard normal quantile of 97.5 %."""
 
-_TRIES, _FEW, _FEW_SOLOS = 400, 30, 3
+_TRIES, _AT_A_TIME, _FEW, _FEW_SOLOS = 400, 10, 30, 3
 
 
 @dataclass(frozen=True)
@@ -114,6 +114,10 @@ def _resampled(solos: Sequence[Counts], seed: int) -> Floats:
     hits = np.concatenate([solo.hits for solo in solos]) if solos else np.zeros((0, len(FIGURES)))
     among = np.concatenate([solo.among for solo in solos]) if solos else np.zeros((0, len(FIGURES)))
     count = len(hits)
-    drawn = np.random.default_rng(seed).multinomial(count, np.full(count, 1 / max(1, count)), _TRIES).astype(float)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        return np.asarray((drawn @ hits) / (drawn @ among), np.float64)
+    chance, found = np.random.default_rng(seed), []
+    for _ in range(0, _TRIES, _AT_A_TIME):
+        give_way()
+        drawn = chance.multinomial(count, np.full(count, 1 / max(1, count)), _AT_A_TIME).astype(float)
+        with np.errstate(invalid="ignore", divide="ignore"):
+            found.append((drawn @ hits) / (drawn @ among))
+    return np.concatenate(found)

@@ -15,7 +15,7 @@ from gavotte.desktop.desks.compare.commands import compare_commands
 from gavotte.desktop.desks.compare.examples import Laid, laid_out
 from gavotte.desktop.desks.compare.export import ask_where, picture, table
 from gavotte.desktop.desks.compare.mirror import Mirror
-from gavotte.desktop.desks.compare.words import row_words, set_words, side_words, verdict_words
+from gavotte.desktop.desks.compare.words import row_words, set_said, set_words, side_words, verdict_words
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
@@ -310,7 +310,9 @@ class CompareDesk(Desk):
             self.told.setText("")
             self._take_laid(None)
             return
-        self.told.setText(row_words(row, self.here.currentText(), self.there.currentText()))
+        self.told.setText(
+            row_words(row, *(set_said(choice.currentData(), self._entries) for choice in (self.here, self.there)))
+        )
         library, figure, sides = self.studio.library, row.figure, (found.here, found.there)
 
         def work() -> Laid | None:

@@ -38,6 +38,18 @@ class Laid:
     sources: tuple[tuple[str, str], ...]
 
 
+_LONG, _BESIDE = 1500, 40
+"""A solo of more notes is labelled only around an example, with so many notes on both sides."""
+
+
+def _around(solo: Solo, first: int, last: int) -> Solo:
+    """What is labelled to have the labels of a stretch."""
+    if len(solo.notes) <= _LONG:
+        return solo
+    low, high = max(0, first - _BESIDE), min(len(solo.notes) - 1, last + _BESIDE)
+    return excerpt(solo, solo.notes[low].id, solo.notes[high].id)
+
+
 def laid_out(reader: LibraryReader, figure: Figure, sides: Sequence[Side]) -> Laid | None:
     """The examples of a figure, None where there is none."""
     blocks: list[Block] = []
@@ -52,7 +64,7 @@ def laid_out(reader: LibraryReader, figure: Figure, sides: Sequence[Side]) -> La
                 continue
             if example.last >= len(solo.notes):
                 continue
-            found = labelled(solo)
+            found = labelled(_around(solo, example.first, example.last))
             first, last = solo.notes[example.first], solo.notes[example.last]
             part = replace(excerpt(solo, first.id, last.id), phrases=(), decisions=())
             there = {note.id for note in part.notes}

@@ -28,6 +28,17 @@ def set_words(chosen: SoloSet, entries: Sequence[SoloEntry]) -> str:
     return chosen.value
 
 
+def set_said(chosen: SoloSet, entries: Sequence[SoloEntry]) -> str:
+    """A set as it is called within a sentence."""
+    if chosen.kind is SetKind.ALL:
+        return translate("Gavotte", "all solos")
+    if chosen.kind is SetKind.REST:
+        return translate("Gavotte", "all others")
+    if chosen.kind is SetKind.DECADE:
+        return translate("Gavotte", "the {decade}s").format(decade=chosen.value)
+    return set_words(chosen, entries)
+
+
 def side_words(side: Side) -> str:
     """How much there is in a set."""
     words = translate("Gavotte", "{solos}, {notes}")
