@@ -142,6 +142,7 @@ def test_little_to_go_by_is_said() -> None:
     assert shown(BY_NAME["function chord"], 0.034) == "3.4 %"
     assert shown(BY_NAME["function chord"], 0.34) == "34 %"
     assert shown(BY_NAME["phrase notes"], 7.5) == "7.50 notes"
+    assert shown(BY_NAME["register"], 62.2) == "D4"
 
 
 # -- apart ----------------------------------------------------------------------------------------------------

@@ -5,18 +5,21 @@ from __future__ import annotations
 from gavotte.profile.comparison import Difference
 from gavotte.profile.figures import Figure, Unit
 from gavotte.profile.measured import Value
+from gavotte.theory.pitch import spell
 
 _UNIT_WORDS = {
     Unit.NOTES: "notes", Unit.BEATS: "beats", Unit.SEMITONES: "semitones", Unit.A_BEAT: "notes a beat",
-    Unit.MIDI: "(middle C is 60)",
 }  # fmt: skip
 
 
 def shown(figure: Figure, value: float) -> str:
-    """A figure's value: "12 %", "7.4 notes"."""
+    """A figure's value: "12 %", "7.40 notes", "D4"."""
     if figure.unit is Unit.SHARE:
         percent = 100 * value
         return f"{percent:.1f} %" if 0 < percent < 10 else f"{percent:.0f} %"
+    if figure.unit is Unit.MIDI:
+        pitch = spell(round(value), 0)
+        return f"{pitch.name.shown}{pitch.octave}"
     return f"{value:.2f} {_UNIT_WORDS[figure.unit]}" if value < 10 else f"{value:.1f} {_UNIT_WORDS[figure.unit]}"
 
 
@@ -24,7 +27,7 @@ def value_words(value: Value) -> str:
     """A figure with how sure it is: "the ♭9 over dominants: 12 % (9 to 15 %), of 410"."""
     low, high = (shown(value.figure, edge) for edge in (value.low, value.high))
     small = "; a small sample" if value.is_small else ""
-    low = low.removesuffix(" %") if low.endswith(" %") else low.partition(" ")[0]
+    low = low.partition(" ")[0]
     return f"{value.figure.words}: {shown(value.figure, value.value)} ({low} to {high}), of {value.among:.0f}{small}"
 
 

@@ -13,12 +13,15 @@ from gavotte.desktop.theme.type import BODY, SMALL, font
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.rows import paint_ground
 from gavotte.profile.compared import Row
-from gavotte.profile.figures import Unit
+from gavotte.profile.figures import Figure, Unit
 from gavotte.profile.measured import Value
 from gavotte.profile.telling import shown
 
 ROW = 40
 _MIDDLE, _NUMBER, _GAP, _BAR = 240, 92, 10, 14
+_LOW = 36.0
+"""The MIDI number a bar of pitch begins at."""
+
 _ROW_ROLE, _SCALE_ROLE = Qt.ItemDataRole.UserRole, Qt.ItemDataRole.UserRole + 1
 
 
@@ -40,24 +43,32 @@ def paint_row(painter: QPainter, area: QRectF, row: Row, scale: float, palette: 
         if value is None:
             _number(painter, edge, area, side, translate("Gavotte", "not there"), palette)
             continue
-        length = max(1.0, room * min(1.0, value.value / scale)) if scale > 0 else 1.0
+        length = max(1.0, room * _reach(value, value.value, scale))
         top = area.center().y() - _BAR / 2
         bar = QRectF(min(edge, edge + side * length), top, length, _BAR)
         colour = QColor(palette.accent if side < 0 else palette.quiet_text)
         colour.setAlphaF(1.0 if strong else 0.55)
         painter.fillRect(bar, colour)
         _whisker(painter, edge, side, value, room, scale, area, palette)
-        reach = max(length, room * min(1.0, value.high / scale) if scale > 0 else 0.0)
+        reach = max(length, room * _reach(value, value.high, scale))
         _number(painter, edge + side * (reach + 6), area, side, shown(value.figure, value.value), palette)
+
+
+def _reach(value: Value, at: float, scale: float) -> float:
+    """How far a value reaches, 0 to 1."""
+    return max(0.0, min(1.0, (at - _ground(value.figure)) / scale)) if scale > 0 else 0.0
+
+
+def _ground(figure: Figure) -> float:
+    """What a bar begins at: nothing, or of a pitch a low one."""
+    return _LOW if figure.unit is Unit.MIDI else 0.0
 
 
 def _whisker(
     painter: QPainter, edge: float, side: int, value: Value, room: float, scale: float, area: QRectF, palette: Palette
 ) -> None:
-    if scale <= 0:
-        return
     y = area.center().y()
-    low, high = (edge + side * room * min(1.0, at / scale) for at in (value.low, value.high))
+    low, high = (edge + side * room * _reach(value, at, scale) for at in (value.low, value.high))
     painter.setPen(QPen(QColor(palette.text), 1.4))
     painter.drawLine(QPointF(low, y), QPointF(high, y))
     for x in (low, high):
@@ -75,7 +86,7 @@ def _number(painter: QPainter, x: float, area: QRectF, side: int, text: str, pal
 def scale_of(rows: Sequence[Row], row: Row) -> float:
     """What a whole bar stands for: the greatest share of the rows that are shown; of a mean its own greatest."""
     chosen = [row] if row.figure.unit is not Unit.SHARE else [r for r in rows if r.figure.unit is Unit.SHARE]
-    ends = [value.high for r in chosen for value in (r.here, r.there) if value is not None]
+    ends = [value.high - _ground(r.figure) for r in chosen for value in (r.here, r.there) if value is not None]
     return max(ends, default=0.0)
 
 
