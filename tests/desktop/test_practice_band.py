@@ -16,6 +16,7 @@ from tests.desktop.at_practice import on_stand, opened, pass_seconds, phrase, se
 from gavotte.desktop.desks.practice.desk import PracticeDesk
 from gavotte.desktop.desks.practice.new_dialogs import ChangesDialog, ScaleDialog
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.library.errors import LibraryError
 from gavotte.practice.band import Ending, Intro
 from gavotte.practice.climbing import When
 from gavotte.practice.item import Kind
@@ -324,3 +325,21 @@ def test_how_a_run_is_wished_is_there_at_the_next_start(desk: PracticeDesk) -> N
     assert run.wishes.need == 3
     assert run.playhead.isChecked()
     assert desk.side.band.intensity.currentData() is Intensity.MIDDLE
+
+
+def test_a_band_that_cant_be_kept_is_shown_as_it_was(
+    qtbot: QtBot, window: MainWindow, desk: PracticeDesk, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def fail(*_: object) -> None:
+        raise LibraryError("The library can't be written to.")
+
+    monkeypatch.setattr(desk.agenda.kept, "save", fail)
+    choose(desk, "feel", Feel.IN_TWO)
+    settled(qtbot, window)
+    assert "can't be written" in window.notice.text.text()
+    assert desk.side.band.feel.currentData() is Feel.STYLE
+    assert desk.bandstand.backing.feel is Feel.STYLE
+    monkeypatch.undo()
+    choose(desk, "feel", Feel.IN_TWO)
+    settled(qtbot, window)
+    assert desk.bandstand.backing.feel is Feel.IN_TWO

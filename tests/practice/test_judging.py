@@ -271,3 +271,40 @@ def test_what_is_off_the_beat_is_known() -> None:
     line: DueLine = due_line(SOLO)
     off = [note.onset % 1 != 0 for note in line.notes]
     assert list(line.offbeats) == off
+
+
+def test_phrases_that_lie_apart_in_time_are_told() -> None:
+    notes = performed()
+    half = next(k for k, note in enumerate(SOLO.notes) if note.onset >= 16)
+    moved = [replace(n, start=n.start + 0.035, end=n.end + 0.035) if k >= half else n for k, n in enumerate(notes)]
+    take = take_of_notes(LINE, moved, 120, 1.0)
+    timing = timing_of(LINE, take)
+    assert len(timing.phrases) > 1
+    assert timing.phrases[-1].late - timing.phrases[0].late > 0.02
+    told = dict(told_of(LINE, take))["Time"]
+    assert "By phrase: from " in told
+    assert timing.phrases[-1].name in told
+    assert "By phrase" not in dict(told_of(LINE, take_of_notes(LINE, notes, 120)))["Time"]
+
+
+def test_swing_that_changes_is_told_with_its_bars() -> None:
+    even, swung = performed(), performed(swing=Fraction(2))
+    mixed = [a if note.onset < 12 else b for note, a, b in zip(SOLO.notes, even, swung, strict=True)]
+    take = take_of_notes(LINE, mixed, 120)
+    told = dict(told_of(LINE, take))["Time"]
+    assert "It goes from 1.0 in bar 1 to 2" in told
+    assert "It goes" not in dict(told_of(LINE, take_of_notes(LINE, swung, 120)))["Time"]
+
+
+def test_long_notes_that_end_too_soon_are_named_unless_they_are_marked() -> None:
+    index = next(k for k, note in enumerate(SOLO.notes) if note.duration == 2)
+    notes = performed()
+    notes[index] = replace(notes[index], end=notes[index].start + 0.25)
+    timing = timing_of(LINE, take_of_notes(LINE, notes, 120))
+    assert [note for note, _ in timing.cut] == [SOLO.notes[index].id]
+    assert timing.cut[0][1] == pytest.approx(0.25, abs=0.03)
+    told = dict(told_of(LINE, take_of_notes(LINE, notes, 120)))["Time"]
+    assert "Long notes that end too soon: E in bar 7, beat 1." in told
+    short = replace(SOLO.notes[index], marks=(Mark(Articulation.STACCATO),))
+    marked = due_line(replace(SOLO, notes=(*SOLO.notes[:index], short, *SOLO.notes[index + 1 :])))
+    assert timing_of(marked, take_of_notes(marked, notes, 120)).cut == ()

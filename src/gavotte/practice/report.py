@@ -24,6 +24,8 @@ _EARLY = 0.015
 
 _DRIFTED, _EVEN, _LIKE = 0.02, 0.02, 0.35
 _SHORT, _LONG = 0.55, 0.97
+_APART, _UNEQUAL = 0.02, 0.5
+"""Seconds by which phrases, and ratios by which swung pairs differ so that it is told."""
 
 
 def is_like(take: Take) -> bool:
@@ -80,15 +82,33 @@ def timing_lines(line: DueLine, take: Take, timing: Timing) -> list[str]:
             f"{place.name} {1000 * abs(place.late):.0f} ms {'late' if place.late > 0 else 'early'}" for place in off
         ]
         lines.append(f"In the middle: {listed(said)}.")
+    apart = sorted(timing.phrases, key=lambda phrase: phrase.late)
+    if len(apart) > 1 and apart[-1].late - apart[0].late >= _APART:
+        said = [f"{_late_words(phrase.late)} in {phrase.name}" for phrase in (apart[0], apart[-1])]
+        lines.append(f"By phrase: from {said[0]} to {said[1]}.")
     if timing.pairs:
         ratios = [pair.ratio for pair in timing.pairs]
         lines.append(
             f"The first of two eighths is {statistics.median(ratios):.1f} times as long as the second "
             f"({counted(len(ratios), 'pair')})."
         )
+        least, most = (choose(timing.pairs, key=lambda pair: pair.ratio) for choose in (min, max))
+        if most.ratio - least.ratio >= _UNEQUAL:
+            lines.append(f"It goes from {least.ratio:.1f} in bar {least.bar} to {most.ratio:.1f} in bar {most.bar}.")
     if timing.lengths is not None and not _SHORT <= timing.lengths <= _LONG:
         lines.append("The notes are short." if timing.lengths < _SHORT else "The notes are joined throughout.")
+    if timing.cut:
+        notes, grid = {note.id: note for note in line.notes}, BarGrid(line.solo)
+        said = [f"{notes[note].pitch.name.shown} in {grid.place(notes[note].onset)}" for note, _ in timing.cut]
+        lines.append(f"Long notes that end too soon: {listed(said)}.")
     return lines
+
+
+def _late_words(late: float) -> str:
+    """How early or late something is: "12 ms early"."""
+    if abs(late) < 0.0005:
+        return "on time"
+    return f"{1000 * abs(late):.0f} ms {'late' if late > 0 else 'early'}"
 
 
 def intonation_lines(line: DueLine, timing: Timing) -> list[str]:

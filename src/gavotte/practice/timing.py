@@ -7,13 +7,17 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
+from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.phrases import phrases_of
 from gavotte.practice.due import DueLine
 from gavotte.practice.take import Take, TakeNote, Verdict
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Note
+from gavotte.solo.document import Articulation, Note
 
 _HALF = Fraction(1, 2)
 _FEWEST = 4
+_SHORTENING = (Articulation.STACCATO, Articulation.GHOST, Articulation.FALL)
+_HELD = 0.5
 _SURE = 0.5
 _ENOUGH, _OFF, _MOST_OFF = 8, 25.0, 3
 """Pitches by which intonation is told, cents from which on a note is told, and how many are."""
@@ -41,7 +45,8 @@ class Timing:
     """``places``: how late notes were on each beat and between the beats; ``spread``: seconds within which two thirds
     of them lay; the swung ``pairs``; ``lengths``: how long notes sounded beside how long they are written, in the
     middle; the ``cents`` within which two thirds lay of their pitch (None where few pitches were heard), and the notes
-    that were farthest ``off`` (ids), each with by how many cents.
+    that were farthest ``off`` (ids, each with by how many cents); ``phrases``: how late each phrase was; ``cut``: long
+    notes that ended far too soon (ids, each with the share of its length that sounded).
     """
 
     places: tuple[Lateness, ...]
@@ -50,6 +55,8 @@ class Timing:
     lengths: float | None
     cents: float | None = None
     off: tuple[tuple[str, float], ...] = ()
+    phrases: tuple[Lateness, ...] = ()
+    cut: tuple[tuple[str, float], ...] = ()
 
 
 def timing_of(line: DueLine, take: Take) -> Timing:
@@ -81,7 +88,34 @@ def timing_of(line: DueLine, take: Take) -> Timing:
         _lengths(heard, take),
         cents,
         tuple(off[:_MOST_OFF]) if enough else (),
+        tuple(_by_phrase(line, grid, heard)),
+        tuple(_cut(heard, take)),
     )
+
+
+def _by_phrase(line: DueLine, grid: BarGrid, heard: Sequence[tuple[Note, TakeNote]]) -> list[Lateness]:
+    """How late the notes of each phrase were in the middle, where enough of them say so."""
+    found, late = [], {note.id: judged.late for note, judged in heard}
+    for phrase in phrases_of(line.solo, labelled(line.solo).labels):
+        notes = line.solo.notes[phrase.first : phrase.last + 1]
+        mine = [by for note in notes if (by := late.get(note.id)) is not None]
+        if len(mine) >= _FEWEST:
+            first, last = (grid.at(notes[k].onset).number for k in (0, -1))
+            name = f"bar {first}" if first == last else f"bars {first} to {last}"
+            found.append(Lateness(name, statistics.median(mine), len(mine)))
+    return found
+
+
+def _cut(heard: Sequence[tuple[Note, TakeNote]], take: Take) -> list[tuple[str, float]]:
+    """Long notes without a mark that shortens them, of which less than half sounded; the shortest first."""
+    quarter = 60 / take.tempo if take.tempo else 0.5
+    shares = [
+        (note.id, (judged.end - judged.seconds) / (float(note.duration) * quarter))
+        for note, judged in heard
+        if judged.end is not None and judged.seconds is not None and note.duration >= 1
+        and not any(note.has(mark) for mark in _SHORTENING)
+    ]  # fmt: skip
+    return sorted((one for one in shares if one[1] < _HELD), key=lambda one: one[1])[:_MOST_OFF]
 
 
 def _heard(line: DueLine, take: Take) -> list[tuple[Note, TakeNote]]:

@@ -567,11 +567,14 @@ class PracticeDesk(Desk):
         if self.agenda.chosen is not None:
             words = translate("Gavotte", "Change the goal of “{name}”").format(name=item.name)
             self.agenda.change(words, self.agenda.chosen[0], item)
+            # Where that could not be kept the panel shows again what is.
+            self._show_item()
 
     def _change_band(self, item: PracticeItem) -> None:
         if self.agenda.chosen is not None:
             words = translate("Gavotte", "Change the band of “{name}”").format(name=item.name)
             self.agenda.change(words, self.agenda.chosen[0], item)
+            self._show_item()
 
     def select(self, anchor: str, current: str) -> None:
         """Select notes of the page (ids): they are played alone."""

@@ -131,7 +131,7 @@ class ShownTakes(QObject):
             for _, other in self.all
             if other.at < kept.at
             and other.number == kept.number
-            and [note.note for note in other.take.notes] == [note.note for note in kept.take.notes]
+            and _own_ids(other) == _own_ids(kept)
             and other.take.sure > 0
         ]
         return min(like, key=lambda other: other.at, default=None)
@@ -171,3 +171,8 @@ class ShownTakes(QObject):
             restore: Callable[[], None] = partial(kept.restore_take, take_id)
             self._studio.edits.step(words, partial(kept.delete_take, take_id), restore, self._agenda.undo_stack)
             self.read()
+
+
+def _own_ids(kept: KeptTake) -> list[str]:
+    """The ids of a take's notes in the item, whatever pass of the run they were played in."""
+    return [note.note.partition(":")[2] for note in kept.take.notes]

@@ -108,7 +108,7 @@ class TheRecord(QObject):
                 recording = reader.recording(solo_id) if solo_id else None
             except (LibraryError, FormatError):
                 return none
-        if solo is None or recording is None or not recording.beats.is_usable:
+        if solo is None or recording is None or not recording.beats.is_usable or not item.music.notes:
             return none
         alignment = Alignment(recording.beats, BarGrid(solo))
         stretch = on_record(item, solo, alignment)
