@@ -311,3 +311,16 @@ def test_how_an_item_has_gone_is_shown_and_told(qtbot: QtBot, window: MainWindow
     dialog.figure.setCurrentIndex(1)
     dialog.figure.activated.emit(1)
     assert "Nothing is known yet" in dialog.told.text()
+
+
+def test_a_lesson_is_added_by_its_key_only_where_it_is_seen(
+    qtbot: QtBot, window: MainWindow, desk: PracticeDesk
+) -> None:
+    before = len(desk.agenda.items)
+    control_shift = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier
+    qtbot.keyClick(desk.page, Qt.Key.Key_E, control_shift)
+    assert len(desk.agenda.items) == before
+    lesson(qtbot, desk, Lesson.APPROACH)
+    qtbot.keyClick(desk.side.ears.hear, Qt.Key.Key_E, control_shift)
+    settled(qtbot, window)
+    assert [item.lesson for item in desk.agenda.items.values()].count(Lesson.APPROACH) == 1

@@ -52,6 +52,8 @@ def practice_commands(desk: PracticeDesk) -> tuple[Command, ...]:
          (side.band.another,), hands),
         (5, "over_time", translate("Gavotte", "How it has gone over time…"), ("O",), desk.show_over_time, has_run,
          (side.log.over_time,), (*hands, side.log)),
+        (5, "lesson", translate("Gavotte", "Practise the lesson of the ears"), ("Ctrl+Shift+E",), desk.ears.practise,
+         lambda: side.page_shown == "ears", (side.ears.keep,), (desk,)),
         (5, "setup", translate("Gavotte", "Set up to practise…"), ("Ctrl+Shift+U",), desk.hands.set_up,
          lambda: True, (), (desk,)),
         (5, "export", translate("Gavotte", "Export the log…"), ("Ctrl+Shift+L",), desk.export_log,

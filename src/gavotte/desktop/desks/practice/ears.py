@@ -61,7 +61,7 @@ class Ears(QObject):
         self._until.setInterval(SING_MS)
         self._until.timeout.connect(self._sung)
         panel.sing_wanted.connect(self.sing)
-        panel.practise_wanted.connect(self._practise)
+        panel.practise_wanted.connect(self.practise)
         panel.compare_wanted.connect(self.compare)
         self.question: Question | None = None
         self.confusions = Confusions()
@@ -79,7 +79,7 @@ class Ears(QObject):
         if row >= 0 and row != self.panel.lesson.currentIndex():
             self.panel.lesson.setCurrentIndex(row)
 
-    def _practise(self) -> None:
+    def practise(self) -> None:
         """Have the lesson that is chosen come back like anything else that is practised."""
         lesson = self.panel.wanted
         name = translate("Gavotte", "Lesson: {name}").format(name=said(LESSONS[lesson]))
