@@ -16,7 +16,7 @@ from hypothesis import strategies as st
 from tests.conftest import make_solo, whole
 
 from gavotte.solo.document import KeyRegion, MeterRegion, Solo
-from gavotte.sounding.backing import Backing, Feel, Intensity
+from gavotte.sounding.backing import USUAL_BACKING, Backing, Feel, Intensity
 from gavotte.sounding.bass import HIGHEST, LOWEST
 from gavotte.sounding.engine import Engine
 from gavotte.sounding.events import Performance, Sound, Voice
@@ -53,7 +53,7 @@ def voice(sounds: Sequence[Sound], wanted: Voice) -> list[Sound]:
     return [sound for sound in sounds if sound.voice is wanted]
 
 
-def band(solo: Solo, backing: Backing | None = None) -> tuple[Sound, ...]:
+def band(solo: Solo, backing: Backing = USUAL_BACKING) -> tuple[Sound, ...]:
     return perform(solo, Fraction(1), backing=backing)[0].sounds
 
 

@@ -12,6 +12,7 @@ from typing import Any, TextIO
 
 from gavotte.cli.sources import Item, Sources, numbers_of
 from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.telling import counted
 from gavotte.profile.comparison import CONFIDENCE, Difference, differences
 from gavotte.profile.examples import Example, examples_of
 from gavotte.profile.measured import Measured, Value, measured
@@ -154,7 +155,7 @@ class _Run(Sources):
             out.write("\n".join(_told_apart(here, there, found, examples)) + "\n")
             return
         notes = sum(len(read.line.notes) for read in here)
-        out.write(f"{len(here)} {'solo' if len(here) == 1 else 'solos'}, {notes} notes\n")
+        out.write(f"{counted(len(here), 'solo')}, {notes} notes\n")
         family = ""
         for value in mine.values():
             if value.value == 0:

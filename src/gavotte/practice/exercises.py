@@ -10,7 +10,7 @@ from gavotte.theory.key import Key
 from gavotte.theory.meter import Meter
 from gavotte.theory.pitch import Pitch, PitchName
 from gavotte.theory.scale import SCALES
-from gavotte.workshop.operation import NOTHING_AROUND, OperationError, Value, Values
+from gavotte.workshop.operation import NOTHING_AROUND, Value, Values
 from gavotte.workshop.operations.scales import THROUGH
 from gavotte.workshop.piece import piece_of
 from gavotte.writing.chord_line import ChordLine, read_chord_line
@@ -47,8 +47,6 @@ def scale_exercise(
         "scale": scale, "tonic": str(tonic), "pattern": pattern, "order": order, "values": values, "compass": compass,
     }  # fmt: skip
     made = THROUGH.apply(piece_of(seed), Values(THROUGH, chosen), NOTHING_AROUND)
-    if not made.solo.notes:
-        raise OperationError("The pattern is wider than the compass. Choose a wider one, or a smaller pattern.")
     return replace(made.solo, title=f"{tonic.shown} {scale}")
 
 

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, datetime
 
+from gavotte.phrasing.telling import counted
 from gavotte.practice.log import LogEntry
 from gavotte.practice.take import Take, Verdict
 
@@ -71,7 +72,7 @@ def compared(before: Take, after: Take) -> str:
     wrong = [{note.note for note in take.notes if note.verdict is not Verdict.RIGHT} for take in (before, after)]
     mended, fresh = wrong[0] - wrong[1], wrong[1] - wrong[0]
     if mended:
-        parts.append(f"{len(mended)} note{'s' if len(mended) > 1 else ''} that went wrong then went right")
+        parts.append(f"{counted(len(mended), 'note')} that went wrong then went right")
     if fresh:
         parts.append(f"{len(fresh)} went wrong that went right then")
     return f"{', '.join(parts)}."

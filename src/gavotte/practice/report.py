@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import statistics
 
-from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.telling import counted, listed
 from gavotte.practice.as_played import labels_as_played
 from gavotte.practice.due import DueLine
@@ -17,6 +16,7 @@ from gavotte.solo.label import Label
 from gavotte.solo.note_labels import NoteLabels
 from gavotte.theory.degrees import shown_degree
 from gavotte.theory.pitch import spell
+from gavotte.workshop.piece import labelled_once
 
 _MOST = 12
 _EARLY = 0.015
@@ -127,7 +127,7 @@ def intonation_lines(line: DueLine, timing: Timing) -> list[str]:
 def mistakes(line: DueLine, take: Take) -> list[tuple[str, str]]:
     """Each wrong or missed note: its place, and what it would have been and what was heard instead."""
     heard = labels_as_played(line, take)
-    labels = NoteLabels(labelled(line.solo).labels)
+    labels = NoteLabels(labelled_once(line.solo).labels)
     grid = BarGrid(line.solo)
     lines = []
     for note, judged in zip(line.notes, take.notes, strict=True):

@@ -7,12 +7,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
-from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.phrases import phrases_of
 from gavotte.practice.due import DueLine
 from gavotte.practice.take import Take, TakeNote, Verdict
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Articulation, Note
+from gavotte.workshop.piece import labelled_once
 
 _HALF = Fraction(1, 2)
 _FEWEST = 4
@@ -96,7 +96,7 @@ def timing_of(line: DueLine, take: Take) -> Timing:
 def _by_phrase(line: DueLine, grid: BarGrid, heard: Sequence[tuple[Note, TakeNote]]) -> list[Lateness]:
     """How late the notes of each phrase were in the middle, where enough of them say so."""
     found, late = [], {note.id: judged.late for note, judged in heard}
-    for phrase in phrases_of(line.solo, labelled(line.solo).labels):
+    for phrase in phrases_of(line.solo, labelled_once(line.solo).labels):
         notes = line.solo.notes[phrase.first : phrase.last + 1]
         mine = [by for note in notes if (by := late.get(note.id)) is not None]
         if len(mine) >= _FEWEST:

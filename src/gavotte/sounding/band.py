@@ -9,7 +9,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from gavotte.solo.document import Solo
-from gavotte.sounding.backing import Backing, Feel
+from gavotte.sounding.backing import USUAL_BACKING, Backing, Feel
 from gavotte.sounding.bass import bass_sounds
 from gavotte.sounding.comping import chord_sounds, drone_sounds
 from gavotte.sounding.drums import drum_sounds
@@ -21,9 +21,8 @@ from gavotte.sounding.timeline import Timeline
 _HELD_LOUDNESS, _CRASH = 72, 49
 
 
-def band_sounds(solo: Solo, timeline: Timeline, groove: Groove, backing: Backing | None = None) -> list[Sound]:
+def band_sounds(solo: Solo, timeline: Timeline, groove: Groove, backing: Backing = USUAL_BACKING) -> list[Sound]:
     """Bass, chords and drums for the whole solo, its pickup excepted; or a drone alone."""
-    backing = backing if backing is not None else Backing()
     harmony = HarmonyHeard(solo, timeline)
     if backing.feel is Feel.DRONE:
         return drone_sounds(harmony, timeline)

@@ -81,8 +81,8 @@ def _places(harmony: HarmonyHeard, bar: Bar, groove: Groove, backing: Backing) -
     give_way()
     chance = backing.chance("bass", bar.number)
     rhythm = _rhythm(harmony, bar, groove, backing.feel)
-    share = float(bar.onset / harmony.end) if harmony.end else 0.0
-    loud = _LOUDNESS + LOUDER[backing.at(share)]
+    intensity = backing.at(harmony.share_behind(bar.onset))
+    loud = _LOUDNESS + LOUDER[intensity]
     changes = harmony.changes_within(bar)
     held: dict[Fraction, _Role] = dict(rhythm)
     for change in changes:
@@ -105,7 +105,7 @@ def _places(harmony: HarmonyHeard, bar: Bar, groove: Groove, backing: Backing) -
             and backing.feel is Feel.STYLE
             and role is _Role.WEAK
             and end - time == 1
-            and chance.random() < _SKIP * (int(backing.at(share)) - 1)
+            and chance.random() < _SKIP * (int(intensity) - 1)
         ):
             # Two eighths in place of a quarter: the second one lightly, on the same pitch or a step on.
             made.append(_Place(time, time + _HALF, span, role, bar.number, loud))

@@ -58,9 +58,9 @@ def chord_sounds(
     """The voicings without their bass, struck in the groove's rhythm up to a time (quarter notes)."""
     sounds: list[Sound] = []
     for bar in harmony.bars:
-        share = float(bar.onset / harmony.end) if harmony.end else 0.0
-        loud = _LOUDNESS + LOUDER[backing.at(share)]
-        for onset, length in _strokes(harmony, bar, groove, backing, backing.at(share)):
+        intensity = backing.at(harmony.share_behind(bar.onset))
+        loud = _LOUDNESS + LOUDER[intensity]
+        for onset, length in _strokes(harmony, bar, groove, backing, intensity):
             span = harmony.span_at(onset) or harmony.span_at(bar.onset)
             ahead = harmony.span_at(onset + _HALF)
             if ahead is not None and ahead is not span and onset + _HALF == ahead.start:

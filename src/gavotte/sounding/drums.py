@@ -31,8 +31,7 @@ def drum_sounds(
     """What the drums play up to a time (quarter notes)."""
     sounds: list[Sound] = []
     for bar in harmony.bars:
-        share = float(bar.onset / harmony.end) if harmony.end else 0.0
-        intensity = backing.at(share)
+        intensity = backing.at(harmony.share_behind(bar.onset))
         chance = backing.chance("drums", bar.number)
         hits = _time(bar, groove, intensity)
         if intensity is not Intensity.QUIET:

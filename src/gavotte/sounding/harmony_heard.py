@@ -48,6 +48,10 @@ class HarmonyHeard:
         index = bisect_right(self._starts, onset.numerator / onset.denominator) - 1
         return self.spans[index] if index >= 0 and onset < self.spans[index].end else None
 
+    def share_behind(self, onset: Fraction) -> float:
+        """The share of the music (0 to 1) that lies before a time."""
+        return float(onset / self.end) if self.end else 0.0
+
     def changes_within(self, bar: Bar) -> list[Fraction]:
         """When chords change inside a bar, its first beat excepted."""
         first = bisect_right(self._starts, float(bar.onset))

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from gavotte.solo.document import Solo
 from gavotte.solo.instruments import GM_PROGRAMS
-from gavotte.sounding.backing import Backing, Feel
+from gavotte.sounding.backing import USUAL_BACKING, Backing, Feel
 from gavotte.sounding.band import band_sounds
 from gavotte.sounding.click import Click, click_sounds
 from gavotte.sounding.events import Performance
@@ -18,7 +18,7 @@ _STRINGS = 48
 
 
 def perform(
-    solo: Solo, swing: Fraction | None = None, click: Click = Click.BEATS, backing: Backing | None = None
+    solo: Solo, swing: Fraction | None = None, click: Click = Click.BEATS, backing: Backing = USUAL_BACKING
 ) -> tuple[Performance, Timeline]:
     """The solo, its band and a click as sounds in order, and the timeline they follow.
 
@@ -34,5 +34,5 @@ def perform(
     program = GM_PROGRAMS.get(solo.instrument.name, 0)
     start = min([timeline.seconds(timeline.start), *(sound.start for sound in sounds[:1])])
     # What is held can't be a piano's.
-    chords = _STRINGS if backing is not None and backing.feel is Feel.DRONE else 0
+    chords = _STRINGS if backing.feel is Feel.DRONE else 0
     return Performance(tuple(sounds), start, timeline.seconds(timeline.end), program, chords), timeline

@@ -78,10 +78,10 @@ _QUIET_KINDS = {"barLine", "clef", "keySig", "meterSig", "rest", "mRest"}
 
 
 def _layer(kind: str) -> int:
-    """Where something lies that is no note's own: the staff 0, what stands on it 1, ledger lines 2, all else 3."""
+    """Where something lies that is no note's own: the staff 0, what stands on it 1, what joins notes 2."""
     if kind == "staff":
         return 0
-    return 1 if kind in _QUIET_KINDS else 2 if kind == "ledgerLines" else 3
+    return 1 if kind in _QUIET_KINDS else 2
 
 
 class LineItem(QGraphicsItem):
@@ -252,7 +252,7 @@ class LineItem(QGraphicsItem):
         owners = {element: placed.note.id for placed in self.line.notes for element in placed.elements}
         owners.update(self.line.carried_parts)
         of_note: dict[str, list[Element]] = {}
-        layers: tuple[list[Element], list[Element], list[Element], list[Element]] = ([], [], [], [])
+        layers: tuple[list[Element], list[Element], list[Element]] = ([], [], [])
         for element in self.line.drawing.elements:
             if element.box is None:
                 continue
@@ -263,11 +263,11 @@ class LineItem(QGraphicsItem):
                     self._heads.append((element.head, note_id))
             else:
                 layers[_layer(element.kind)].append(element)
-        for elements, colour, height in zip(layers, (staff, ink, ink, ink), (0, 0, 0, 1), strict=True):
+        for elements, colour, height in zip(layers, (staff, ink, ink), (0, 0, 1), strict=True):
             if not elements:
                 continue
             item = self._inked(elements, colour, height)
-            if height or elements is layers[2]:
+            if height:
                 self._joins.append(item)
         for note_id, elements in of_note.items():
             self.note_items[note_id] = self._inked(elements, ink, 2)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from pathlib import Path
-
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QSplitter, QVBoxLayout, QWidget
 
@@ -13,7 +11,7 @@ from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.compare.commands import compare_commands
 from gavotte.desktop.desks.compare.examples import Laid, laid_out
-from gavotte.desktop.desks.compare.export import ask_where, picture, table
+from gavotte.desktop.desks.compare.export import ask_where_figures_go, picture, table
 from gavotte.desktop.desks.compare.mirror import Mirror
 from gavotte.desktop.desks.compare.words import row_words, set_said, set_words, side_words, verdict_words
 from gavotte.desktop.page.page_view import PageView
@@ -145,7 +143,8 @@ class CompareDesk(Desk):
 
     def escape(self) -> bool:
         if self._selected:
-            self._select(())
+            self._selected = ()
+            self.page.set_selection(None, None, frozenset())
             return True
         return False
 
@@ -347,13 +346,8 @@ class CompareDesk(Desk):
         places = self.laid.solo.places
         if anchor in places and current in places:
             low, high = sorted((places[anchor], places[current]))
-            self._select(tuple(note.id for note in self.laid.solo.notes[low : high + 1]))
+            self._selected = tuple(note.id for note in self.laid.solo.notes[low : high + 1])
             self.page.set_selection(anchor, current, frozenset(self._selected))
-
-    def _select(self, notes: tuple[str, ...]) -> None:
-        self._selected = notes
-        if not notes:
-            self._show_laid()
 
     def go_there(self) -> None:
         """Open the solo of the example that is selected, or of the first."""
@@ -365,11 +359,9 @@ class CompareDesk(Desk):
         """Write what is listed as a table or a picture."""
         if self.found is None:
             return
-        settings = self.studio.settings
-        path = ask_where(self, str(settings.value("folder", str(Path.home()))))
+        path = ask_where_figures_go(self, self.studio.settings)
         if path is None:
             return
-        settings.setValue("folder", str(path.parent))
         rows, here, there = self._rows, self.here.currentText(), self.there.currentText()
         kind = path.suffix.lower()
         data = table(rows, here, there) if kind == ".csv" else picture(rows, here, there, kind == ".svg")

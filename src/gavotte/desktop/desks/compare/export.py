@@ -7,37 +7,32 @@ import io
 from collections.abc import Sequence
 from pathlib import Path
 
-from PyQt6.QtCore import QBuffer, QIODevice, QRectF, QSize, Qt
+from PyQt6.QtCore import QBuffer, QIODevice, QRectF, QSettings, QSize, Qt
 from PyQt6.QtGui import QColor, QImage, QPainter
 from PyQt6.QtSvg import QSvgGenerator
-from PyQt6.QtWidgets import QFileDialog, QWidget
+from PyQt6.QtWidgets import QWidget
 
 from gavotte.desktop.desks.compare.mirror import ROW, paint_row, scale_of
 from gavotte.desktop.painting import painting
 from gavotte.desktop.theme.palette import PRINT
 from gavotte.desktop.theme.type import BODY, font
 from gavotte.desktop.translation import translate
+from gavotte.desktop.widgets.save_dialog import ask_where
 from gavotte.profile.compared import Row
 from gavotte.profile.measured import Value
 
-SUFFIXES = (".csv", ".svg", ".png")
 _WIDE, _HEAD, _MOST = 900, 48, 60
 _SHARP = 2
 
 
-def ask_where(parent: QWidget, folder: str) -> Path | None:
+def ask_where_figures_go(parent: QWidget, settings: QSettings) -> Path | None:
     """Where the comparison is written to, None where it is not."""
     kinds = {
-        translate("Gavotte", "Table (*.csv)"): ".csv",
-        translate("Gavotte", "Picture in lines (*.svg)"): ".svg",
-        translate("Gavotte", "Picture in dots (*.png)"): ".png",
+        translate("Gavotte", "Table"): ".csv",
+        translate("Gavotte", "Picture in lines"): ".svg",
+        translate("Gavotte", "Picture in dots"): ".png",
     }
-    title = translate("Gavotte", "Export the comparison")
-    name, chosen = QFileDialog.getSaveFileName(parent, title, f"{folder}/comparison.csv", ";;".join(kinds))
-    if not name:
-        return None
-    path = Path(name)
-    return path if path.suffix.lower() in SUFFIXES else path.with_name(path.name + kinds.get(chosen, ".csv"))
+    return ask_where(parent, settings, translate("Gavotte", "Export the comparison"), "comparison", kinds)
 
 
 def table(rows: Sequence[Row], here: str, there: str) -> bytes:

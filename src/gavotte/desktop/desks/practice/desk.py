@@ -312,17 +312,20 @@ class PracticeDesk(Desk):
 
     def leave(self) -> None:
         self.ears.leave()
-        self.record_heard.stop()
         self.hands.close()
         self.taking.stop()
-        self.takes.player.stop()
+        self._silence()
 
     def close_down(self) -> None:
         self.ears.stop()
-        self.record_heard.stop()
         self.hands.close()
         self.taking.close()
+        self._silence()
+
+    def _silence(self) -> None:
+        """Stop what sounds beside the run: a take, the record."""
         self.takes.player.stop()
+        self.record_heard.stop()
 
     def remembered(self) -> str:
         return ",".join((self.side.page_shown, *self.side.run.kept_wishes()))
@@ -405,8 +408,7 @@ class PracticeDesk(Desk):
         """Something else is on the stand."""
         agenda, item = self.agenda, self.agenda.item
         self.studio.transport.stop()
-        self.takes.player.stop()
-        self.record_heard.stop()
+        self._silence()
         self._selected, self._spent, self._asked_at = (), 0.0, 0.0
         self.controls.show_answers(False)
         if item is not None and agenda.chosen is not None:
@@ -564,16 +566,16 @@ class PracticeDesk(Desk):
             self.agenda.remove(self.agenda.chosen[0])
 
     def _change_item(self, item: PracticeItem) -> None:
-        if self.agenda.chosen is not None:
-            words = translate("Gavotte", "Change the goal of “{name}”").format(name=item.name)
-            self.agenda.change(words, self.agenda.chosen[0], item)
-            # Where that could not be kept the panel shows again what is.
-            self._show_item()
+        self._change(translate("Gavotte", "Change the goal of “{name}”"), item)
 
     def _change_band(self, item: PracticeItem) -> None:
+        self._change(translate("Gavotte", "Change the band of “{name}”"), item)
+
+    def _change(self, words: str, item: PracticeItem) -> None:
+        """Make what is on the stand another item; ``words`` say what was done to it."""
         if self.agenda.chosen is not None:
-            words = translate("Gavotte", "Change the band of “{name}”").format(name=item.name)
-            self.agenda.change(words, self.agenda.chosen[0], item)
+            self.agenda.change(words.format(name=item.name), self.agenda.chosen[0], item)
+            # Where that could not be kept the panel shows again what is.
             self._show_item()
 
     def select(self, anchor: str, current: str) -> None:
@@ -595,19 +597,16 @@ class PracticeDesk(Desk):
     def _playing_changed(self, playing: bool) -> None:
         if not self.isVisible():
             return
-        if playing and self.studio.playing.is_apart:
-            self.takes.player.stop()
-            self.record_heard.stop()
-        elif playing:
+        if playing:
+            self._silence()
+        if playing and not self.studio.playing.is_apart:
             self._clock.start()
             transport = self.studio.transport
             if self.made is not None:
                 self.climber.begin(self.made.run, self.side.run.wishes.climb)
             self.taking.recorder.begins_in(self.hands.late - transport.engine.position / transport.speed)
             self.controls.show_answers(False)
-            self.takes.player.stop()
-            self.record_heard.stop()
-        elif self._clock.isValid():
+        elif not playing and self._clock.isValid():
             spent = self._clock.elapsed() / 1000
             self._clock.invalidate()
             self._spent += spent
