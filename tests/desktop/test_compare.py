@@ -84,6 +84,19 @@ def test_examples_are_heard_and_led_to(qtbot: QtBot, window: MainWindow, desk: C
     assert window.studio.session.solo_id == desk.laid.sources[1][0]
 
 
+def test_escape_lifts_the_selection_and_leaves_the_examples(
+    qtbot: QtBot, window: MainWindow, desk: CompareDesk
+) -> None:
+    choose(qtbot, desk, ILKA, REST)
+    assert desk.laid is not None
+    laid, notes = desk.laid, desk.laid.solo.notes
+    desk.select(notes[0].id, notes[2].id)
+    assert desk.played().selected() == tuple(note.id for note in notes[:3])
+    qtbot.keyClick(desk.page, Qt.Key.Key_Escape)
+    assert desk.played().selected() == ()
+    assert desk.laid is laid
+
+
 def test_sets_are_swapped_and_families_gone_through_by_keys(
     qtbot: QtBot, window: MainWindow, desk: CompareDesk
 ) -> None:
