@@ -6,7 +6,7 @@ Times are exact fractions as strings ("3/2"); everything else follows the datacl
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from typing import Any, Generic, TypeVar
 
@@ -68,6 +68,22 @@ class DocumentKind(Generic[ValueT]):
                 raise
             raise FormatError(f"The {self.member}'s document is damaged: {error}.") from error
 
+    def with_members(self, data: bytes, changes: Mapping[str, object]) -> bytes:
+        """A document with other values in some members of what it holds; the rest of it is not gone through.
+
+        Raises FormatError for a document that can't be read.
+        """
+        try:
+            whole = msgspec.json.decode(data, type=dict[str, msgspec.Raw])
+            head = {name: msgspec.json.decode(whole[name]) for name in ("format", "version")}
+            if head == {"format": self.format, "version": self.version}:
+                held: dict[str, object] = {**msgspec.json.decode(whole[self.member], type=dict[str, msgspec.Raw])}
+                return msgspec.json.encode({**head, self.member: {**held, **changes}}, enc_hook=_encode)
+        except (msgspec.MsgspecError, KeyError):
+            # What is wrong is said by reading all of it.
+            pass
+        return self.write(replace(self.read(data), **changes))  # type: ignore[type-var]
+
 
 def _encode(value: Any) -> Any:
     if isinstance(value, Fraction):
@@ -87,5 +103,5 @@ def with_version(version: int) -> Migration:
 
 
 SOLO_DOCUMENT = DocumentKind(
-    "gavotte-solo", 8, "solo", Solo, {version: with_version(version + 1) for version in range(1, 8)}, within_bounds
+    "gavotte-solo", 9, "solo", Solo, {version: with_version(version + 1) for version in range(1, 9)}, within_bounds
 )

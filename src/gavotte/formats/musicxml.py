@@ -38,6 +38,7 @@ from gavotte.solo.document import (
 )
 from gavotte.solo.instruments import CLEFS, guess_instrument
 from gavotte.solo.setting import with_setting
+from gavotte.solo.tags import read_tags
 from gavotte.theory.chord import Chord
 from gavotte.theory.chord_symbol import read_or_keep, write_chord_symbol
 from gavotte.theory.key import Key
@@ -66,6 +67,7 @@ class Score:
         self.player = creators.get("player") or creators.get("composer") or ""
         fields = {e.get("name"): (e.text or "").strip() for e in root.iter("miscellaneous-field")}
         self.style, self.album = fields.get("style") or "", fields.get("album") or ""
+        self.source, self.tags = fields.get("source") or "", read_tags(fields.get("tags") or "")
         year = fields.get("year") or ""
         self.year = int(year) if year.isdecimal() and len(year) <= 4 else None
         self._measures = measures_by_part(root)
@@ -128,6 +130,8 @@ class Score:
             player=self.player,
             style=self.style,
             album=self.album,
+            source=self.source,
+            tags=self.tags,
             year=self.year,
             instrument=_instrument(part),
             tempo=tempo,

@@ -19,6 +19,7 @@ from gavotte.giving_way import give_way
 from gavotte.notation.written import Event, Notation, WrittenBar
 from gavotte.solo.document import Articulation, ChordEvent, Note, Pick, Solo
 from gavotte.solo.strings import fret_of, usual_tuning
+from gavotte.solo.tags import written_tags
 from gavotte.theory.chord import Chord
 from gavotte.theory.interval import Interval
 from gavotte.theory.key import Key
@@ -82,7 +83,9 @@ class _Writer:
         if self.solo.player:
             _add(identification, "creator", self.solo.player, type="player")
         _add(_add(identification, "encoding"), "software", "Gavotte")
-        fields = {"style": self.solo.style, "album": self.solo.album, "year": str(self.solo.year or "")}
+        solo = self.solo
+        fields = {"style": solo.style, "album": solo.album, "year": str(solo.year or ""), "source": solo.source,
+                  "tags": written_tags(solo.tags)}  # fmt: skip
         if any(fields.values()):
             miscellaneous = _add(identification, "miscellaneous")
             for name, value in fields.items():

@@ -36,6 +36,8 @@ class SoloEntry:
     bars: int
     notes: int
     is_head: int
+    source: str
+    tags: str
     to_look_at: int | None
     modified: datetime
 

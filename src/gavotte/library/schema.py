@@ -137,6 +137,10 @@ MIGRATIONS: tuple[Migration, ...] = (
     """
         for table in ("practice", "practice_log", "takes")
     ),
+    """
+    ALTER TABLE solos ADD COLUMN source TEXT NOT NULL DEFAULT '';
+    ALTER TABLE solos ADD COLUMN tags TEXT NOT NULL DEFAULT '';
+    """,
 )
 """``MIGRATIONS[n]`` leads from version n to n + 1."""
 

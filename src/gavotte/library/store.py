@@ -28,6 +28,7 @@ from gavotte.library.schema import MIGRATIONS, VERSION
 from gavotte.library.tables import LICKS, SOLOS, Table, insert, update
 from gavotte.recording.recording import Recording
 from gavotte.solo.document import Solo
+from gavotte.solo.tags import written_tags
 from gavotte.vocabulary.lick import Lick
 from gavotte.writing.drafting import Proposal
 
@@ -255,6 +256,16 @@ class Library(LibraryReader):
     def save_solo_row(self, solo_id: str, row: Mapping[str, object]) -> None:
         """The same, with what stands in its columns put together already."""
         self._save(SOLOS, solo_id, {**row, "modified": _now().isoformat()}, "This solo")
+
+    def change_details(self, changes: Mapping[str, Mapping[str, object]]) -> None:
+        """Give solos other details, by their ids: ``player``, ``style``, ``year``, ``album``, ``source``, ``tags``. All
+        of them or none are changed; no label follows from them, so nothing else is. Raises LibraryError, FormatError.
+        """
+        with self._writing() as db:
+            for solo_id, values in changes.items():
+                document = SOLOS.kind.with_members(self.solo_document(solo_id), values)
+                row = {**values, "tags": written_tags(values["tags"])} if "tags" in values else values  # type: ignore[arg-type]
+                db.execute(*update(SOLOS, solo_id, {**row, "document": document}))
 
     def save_count(self, solo_id: str, to_look_at: int) -> None:
         """Keep how much of a solo wants a look. Raises LibraryError where it is not there."""

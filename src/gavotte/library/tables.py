@@ -14,6 +14,7 @@ from gavotte.library.recordings import RECORDING_DOCUMENT
 from gavotte.recording.recording import Recording
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
+from gavotte.solo.tags import written_tags
 from gavotte.vocabulary.harmony import context
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
 
@@ -73,6 +74,8 @@ SOLOS: Table[Solo] = Table(
         "bars": lambda solo: sum(bar.number > 0 for bar in BarGrid(solo).bars),
         "notes": lambda solo: len(solo.notes),
         "is_head": lambda solo: int(solo.is_head),
+        "source": lambda solo: solo.source,
+        "tags": lambda solo: written_tags(solo.tags),
     },
     ("to_look_at", "created", "modified", "deleted"),
 )
@@ -91,7 +94,7 @@ LICKS: Table[Lick] = Table(
         "key": lambda lick: str(lick.solo.keys[0].key),
         "notes": lambda lick: len(lick.solo.notes),
         "contexts": lambda lick: "; ".join(lick.contexts),
-        "tags": lambda lick: ", ".join(lick.tags),
+        "tags": lambda lick: written_tags(lick.tags),
         "words": lambda lick: lick.words,
         "status": lambda lick: lick.status,
         "rating": lambda lick: lick.rating,

@@ -53,7 +53,7 @@ def within_bounds(solo: Solo) -> Solo:
 def _check_counts(solo: Solo) -> None:
     for name in ("notes", "chords", "meters", "keys", "odd_bars", "sections", "phrases", "decisions", "tempo_changes",
                  "texts", "heard_keys", "readings", "dismissed", "passed", "remarks", "phrase_starts", "phrase_words",
-                 "reductions"):  # fmt: skip
+                 "reductions", "tags"):  # fmt: skip
         if len(getattr(solo, name)) > MAX_NOTES:
             raise BoundsError(f"there are {len(getattr(solo, name))} {name.replace('_', ' ')}")
     if not solo.meters or not solo.keys:
@@ -62,7 +62,8 @@ def _check_counts(solo: Solo) -> None:
 
 def _words(solo: Solo) -> Iterator[tuple[str, str]]:
     yield from (("the title", solo.title), ("the player", solo.player), ("the style", solo.style))
-    yield from (("the album", solo.album), ("the instrument", solo.instrument.name))
+    yield from (("the album", solo.album), ("the source", solo.source), ("the instrument", solo.instrument.name))
+    yield from (("a tag", tag) for tag in solo.tags)
     yield from ((f"chord {event.id}", event.text) for event in _chords(solo))
     for note in solo.notes:
         yield f"note {note.id!r}", note.id

@@ -294,8 +294,9 @@ class Solo:
     second (1 is even, 2 a triplet's feel); None leaves it to the style. ``form_end`` is where the written form ends,
     even if nothing sounds or changes there; ``chorus`` is the length of one chorus, 0 where it is not known.
     ``heard_keys`` are the keys its user hears, where they differ from what the signatures and chords say. ``year``
-    and ``album`` say where it was recorded; None and "" where that is not known. ``is_head`` says that it is no solo
-    but the tune itself.
+    and ``album`` say where it was recorded, ``source`` what the transcription was made from ("LP, second side"); None
+    and "" where that is not known. ``tags`` are the user's own words for it. ``is_head`` says that it is no solo but
+    the tune itself.
     """
 
     title: str
@@ -329,6 +330,8 @@ class Solo:
     year: int | None = None
     album: str = ""
     is_head: bool = False
+    source: str = ""
+    tags: tuple[str, ...] = ()
 
     @property
     def end(self) -> Fraction:

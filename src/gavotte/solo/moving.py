@@ -58,7 +58,7 @@ ROLES: Mapping[type, Mapping[str, Role]] = {
         "tempo_changes": PARTS, "swing": S, "texts": PARTS, "form_end": T, "chorus": S, "school": S,
         "heard_keys": PARTS, "readings": PARTS, "dismissed": PARTS, "passed": PARTS, "remarks": PARTS,
         "phrase_starts": S, "phrase_words": S, "reductions": S, "year": S,
-        "album": S, "is_head": S,
+        "album": S, "is_head": S, "source": S, "tags": S,
     },
     Note: {
         "id": S, "onset": T, "duration": S, "pitch": P, "written": S, "tuplet": S, "grace": S, "marks": S,

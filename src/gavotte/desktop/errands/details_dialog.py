@@ -17,6 +17,7 @@ from gavotte.labelling.answers import as_blues
 from gavotte.solo.document import Instrument, Solo
 from gavotte.solo.edits import with_first_meter, with_keys
 from gavotte.solo.instruments import CLEFS, INSTRUMENTS
+from gavotte.solo.tags import read_tags, written_tags
 from gavotte.theory.meter import Meter
 
 _FASTEST, _LATEST = 400, 2100
@@ -32,6 +33,11 @@ class DetailsDialog(Dialog):
         self.player = QLineEdit(solo.player)
         self.style_field = QLineEdit(solo.style)
         self.album = QLineEdit(solo.album)
+        self.source = QLineEdit(solo.source)
+        self.source.setToolTip(translate("Gavotte", "What you transcribe from: a record, a side, a take"))
+        self.tags = QLineEdit(written_tags(solo.tags))
+        self.tags.setPlaceholderText(translate("Gavotte", "Your own words, with commas between"))
+        self.tags.setToolTip(translate("Gavotte", "Solos are chosen by them at the Compare desk"))
         unknown = translate("Gavotte", "not known")
         self.year = Number(0, _LATEST, 1)
         self.tempo = Number(0, _FASTEST, 1, 1)
@@ -74,7 +80,9 @@ class DetailsDialog(Dialog):
             (translate("Gavotte", "Player"), self.player),
             (translate("Gavotte", "Instrument"), _beside(self.instrument, translate("Gavotte", "Clef"), self.clef)),
             (translate("Gavotte", "Album"), _beside(self.album, translate("Gavotte", "Year"), self.year)),
+            (translate("Gavotte", "Source"), self.source),
             (translate("Gavotte", "Style"), self.style_field),
+            (translate("Gavotte", "Tags"), self.tags),
             (tempo, _beside(self.tempo, translate("Gavotte", "beats a minute"), None)),
             (meter, _beside(self.meter, self._where_meter_changes(), None)),
         )
@@ -85,7 +93,9 @@ class DetailsDialog(Dialog):
             (self.clef, translate("Gavotte", "Clef")),
             (self.album, translate("Gavotte", "Album")),
             (self.year, translate("Gavotte", "Year")),
+            (self.source, translate("Gavotte", "Source")),
             (self.style_field, translate("Gavotte", "Style")),
+            (self.tags, translate("Gavotte", "Tags")),
             (self.tempo, tempo),
             (self.meter, meter),
         ):
@@ -144,6 +154,8 @@ class DetailsDialog(Dialog):
             player=self.player.text().strip(),
             style=self.style_field.text().strip(),
             album=self.album.text().strip(),
+            source=self.source.text().strip(),
+            tags=read_tags(self.tags.text()),
             year=round(self.year.value()) or None,
             is_head=self.is_head.isChecked(),
             tempo=self._tempo,

@@ -18,6 +18,7 @@ from gavotte.library.errors import LibraryError
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.library.store import Library
 from gavotte.solo.document import Solo
+from gavotte.solo.tags import read_tags
 from gavotte.vocabulary.lick import Lick
 
 
@@ -42,6 +43,41 @@ class LibraryEdits(QObject):
             self._session.close()
         title = self._name_of(self._library.solos, solo_id, "title") or translate("Gavotte", "The solo")
         self._delete(title, partial(self._library.delete_solo, solo_id), partial(self._library.restore_solo, solo_id))
+
+    def change_details(self, changes: Mapping[str, Mapping[str, object]]) -> None:
+        """Give several solos other details (see ``Library.change_details``), in one step. The one that is open is
+        changed where it is worked on.
+        """
+        entries = {entry.id: entry for entry in self._library.solos() if entry.id in changes}
+        before = {
+            solo_id: {name: _detail(entries[solo_id], name) for name in values}
+            for solo_id, values in changes.items()
+            if solo_id in entries
+        }
+        now = {solo_id: changes[solo_id] for solo_id in before if before[solo_id] != changes[solo_id]}
+        if now:
+            words = translate("Gavotte", "Change the details of {solos}").format(solos=counted(len(now), "solo"))
+            self._do(words, partial(self._put_details, now), partial(self._put_details, {i: before[i] for i in now}))
+
+    def _put_details(self, changes: Mapping[str, Mapping[str, object]]) -> None:
+        solo, solo_id = self._session.solo, self._session.solo_id
+        self._library.change_details({name: values for name, values in changes.items() if name != solo_id})
+        if solo is not None and solo_id is not None and solo_id in changes:
+            values = changes[solo_id]
+            self._session.edit(translate("Gavotte", "Change the details"), replace(solo, **values))  # type: ignore[arg-type]
+
+    def delete_solos(self, ids: Sequence[str]) -> None:
+        """Take several solos off the shelf in one step, closing the open one if it is among them."""
+        if self._session.solo_id in ids:
+            self._session.close()
+
+        def each(act: Callable[[str], None]) -> None:
+            with self._library.as_one_step():
+                for solo_id in ids:
+                    act(solo_id)
+
+        library = self._library
+        self._delete(counted(len(ids), "solo"), partial(each, library.delete_solo), partial(each, library.restore_solo))
 
     def keep_lick(self, lick: Lick, stack: QUndoStack) -> str | None:
         """Keep a lick, as a step of what is worked on; gives its id, None where it fails."""
@@ -157,12 +193,17 @@ class LibraryEdits(QObject):
     def _tried(self, act: Callable[[], None]) -> bool:
         try:
             act()
-        except LibraryError as error:
+        except (LibraryError, FormatError) as error:
             words = translate("Gavotte", "{error} Nothing was changed.")
             self.failed.emit(words.format(error=error))
             return False
         self.changed.emit()
         return True
+
+
+def _detail(entry: SoloEntry, name: str) -> object:
+    """A detail of a solo as its document has it."""
+    return read_tags(entry.tags) if name == "tags" else getattr(entry, name)
 
 
 class _Step(QUndoCommand):

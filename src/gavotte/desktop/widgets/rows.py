@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from functools import lru_cache
 
 from PyQt6.QtCore import QModelIndex, QRect, QSize, Qt
@@ -204,6 +205,18 @@ class RowList(_Searched):
     def chosen_id(self) -> str | None:
         """The id of the selected row, if there is one."""
         return self.current_id() if self.selectedItems() else None
+
+    def chosen_ids(self) -> tuple[str, ...]:
+        """The ids of all selected rows, from the top down."""
+        items = (self.item(row) for row in range(self.count()))
+        return tuple(str(item.data(ID_ROLE)) for item in items if item is not None and item.isSelected())
+
+    def also_choose(self, ids: Collection[str]) -> None:
+        """Select the rows of these ids beside the current one."""
+        for row in range(self.count()):
+            item = self.item(row)
+            if item is not None and item.data(ID_ROLE) in ids:
+                item.setSelected(True)
 
     def select_id(self, row_id: str | None) -> bool:
         """Make the row with this id current; False where there is none."""

@@ -24,6 +24,16 @@ def shelf_commands(desk: ShelfDesk) -> tuple[Command, ...]:
             buttons=(desk.open_button,),
         ),
         Command(
+            "shelf.details",
+            translate("Gavotte", "Details of the chosen solos…"),
+            desk.change_details,
+            ("Ctrl+Shift+D",),
+            menu,
+            enabled=lambda: bool(desk.chosen_solos),
+            at=(desk.solos,),
+            buttons=(desk.details_button,),
+        ),
+        Command(
             "shelf.delete",
             translate("Gavotte", "Delete"),
             desk.delete_current,

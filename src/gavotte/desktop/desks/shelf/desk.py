@@ -10,6 +10,7 @@ from gavotte.desktop.desk.desk import Desk, DeskKind, Hint
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.shelf.commands import shelf_commands
+from gavotte.desktop.errands.several_dialog import SeveralDialog
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, translate
 from gavotte.desktop.widgets.rows import RowList
@@ -28,7 +29,9 @@ class ShelfDesk(Desk):
     def __init__(self, studio: Studio) -> None:
         super().__init__(studio)
         self.solos = RowList(translate("Gavotte", "Solos"))
+        self.solos.setSelectionMode(RowList.SelectionMode.ExtendedSelection)
         self.licks = RowList(translate("Gavotte", "Licks"))
+        self.several: SeveralDialog | None = None
         layout = QVBoxLayout(self)
         layout.setContentsMargins(24, 20, 24, 24)
         layout.setSpacing(16)
@@ -72,6 +75,8 @@ class ShelfDesk(Desk):
         self.import_button.setToolTip(translate("Gavotte", "Take in a MusicXML or MIDI file"))
         self.new_button = QPushButton(translate("Gavotte", "New solo…"))
         self.new_button.setToolTip(translate("Gavotte", "Begin one from a recording, a form or an empty page"))
+        self.details_button = QPushButton(translate("Gavotte", "Details…"))
+        self.details_button.setToolTip(translate("Gavotte", "Player, year, album, source, tags of all chosen solos"))
         self.open_button = QPushButton(translate("Gavotte", "Open"))
         self.open_button.setObjectName("primary")
         self.open_button.setToolTip(translate("Gavotte", "Open the chosen solo or lick (Enter)"))
@@ -81,6 +86,7 @@ class ShelfDesk(Desk):
         header.addWidget(self._count, 1, Qt.AlignmentFlag.AlignBottom)
         header.addWidget(self.new_button)
         header.addWidget(self.import_button)
+        header.addWidget(self.details_button)
         header.addWidget(self.open_button)
         return header
 
@@ -158,6 +164,7 @@ class ShelfDesk(Desk):
         for button in (self.import_button, self.first_import):
             button.clicked.connect(studio.importer.choose)
         self.open_button.clicked.connect(self.open_current)
+        self.details_button.clicked.connect(lambda: self.change_details())
         self.solos.itemSelectionChanged.connect(lambda: self._one_choice(self.solos))
         self.licks.itemSelectionChanged.connect(lambda: self._one_choice(self.licks))
         for rows in (self.solos, self.licks):
@@ -189,10 +196,28 @@ class ShelfDesk(Desk):
         else:
             self.studio.asks.open_solo(row_id)
 
+    @property
+    def chosen_solos(self) -> tuple[str, ...]:
+        """The ids of the chosen solos, from the top down."""
+        return self.solos.chosen_ids()
+
+    def change_details(self) -> None:
+        """Ask for details of all chosen solos."""
+        chosen = set(self.chosen_solos)
+        entries = [entry for entry in self.studio.library.solos() if entry.id in chosen]
+        if not entries:
+            return
+        dialog = self.several = SeveralDialog(self, entries)
+        dialog.accepted.connect(lambda: self.studio.edits.change_details(dialog.changes))
+        dialog.open()
+
     def delete_current(self) -> None:
-        """Delete the chosen solo or lick; can be undone."""
+        """Delete the chosen solos or lick; can be undone."""
         rows, row_id = self._chosen()
         if row_id is None:
+            return
+        if len(self.chosen_solos) > 1:
+            self.studio.edits.delete_solos(self.chosen_solos)
             return
         if rows is self.licks:
             self.studio.edits.delete_lick(row_id)
@@ -208,7 +233,7 @@ class ShelfDesk(Desk):
         """Read the lists anew, keeping the current rows."""
         library = self.studio.library
         solos, licks = library.solos(), library.licks()
-        here = self.solos.chosen_id(), self.licks.chosen_id()
+        here, chosen = (self.solos.chosen_id(), self.licks.chosen_id()), self.solos.chosen_ids()
         self.solos.clear()
         self.licks.clear()
         for solo in solos:
@@ -227,6 +252,7 @@ class ShelfDesk(Desk):
                     solo.player,
                     "" if solo.year is None else str(solo.year),
                     solo.style,
+                    solo.tags,
                     Key.parse(solo.key).shown,
                     counted(solo.bars, "bar"),
                     counted(solo.notes, "note"),
@@ -242,10 +268,12 @@ class ShelfDesk(Desk):
                 rows.setCurrentRow(0)
         if (lick_was_chosen or not solos) and licks:
             self.solos.clearSelection()
+        elif len(chosen) > 1:
+            self.solos.also_choose(chosen)
         self._count.setText(f"{counted(len(solos), 'solo')}, {counted(len(licks), 'lick')}")
         self._count.setVisible(bool(solos or licks))
         # An empty shelf says itself how to begin.
-        for button in (self.new_button, self.import_button, self.open_button):
+        for button in (self.new_button, self.import_button, self.details_button, self.open_button):
             button.setVisible(bool(solos or licks))
         self.licks.setVisible(bool(licks))
         self._no_licks.setVisible(not licks)

@@ -12,6 +12,7 @@ from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Choice
 from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.suggestion_list import SuggestionList
+from gavotte.solo.tags import read_tags, written_tags
 from gavotte.vocabulary.lick import MOST_STARS, STATUSES, Lick
 
 STATUS_WORDS = {
@@ -134,7 +135,7 @@ class AboutPanel(QWidget):
             return
         self.status.setCurrentIndex(self.status.findData(lick.status))
         self.rating.setCurrentIndex(self.rating.findData(lick.rating))
-        self.tags.setText(", ".join(lick.tags))
+        self.tags.setText(written_tags(lick.tags))
         self._known_tags.setStringList(list(known_tags))
         if self.words.toPlainText() != lick.words:
             self.words.setPlainText(lick.words)
@@ -150,7 +151,7 @@ class AboutPanel(QWidget):
             self._words_written()
 
     def _tags_written(self) -> None:
-        tags = tags_of(self.tags.text())
+        tags = read_tags(self.tags.text())
         if self._lick is not None and tags != self._lick.tags:
             # What is handed on is not handed on again, whatever is shown in between.
             self._lick = replace(self._lick, tags=tags)
@@ -166,8 +167,3 @@ class AboutPanel(QWidget):
         if watched is self.words and event is not None and event.type() == QEvent.Type.FocusOut:
             self._words_written()
         return False
-
-
-def tags_of(text: str) -> tuple[str, ...]:
-    """The tags of a line, each once."""
-    return tuple(dict.fromkeys(tag for part in text.split(",") if (tag := " ".join(part.split()))))

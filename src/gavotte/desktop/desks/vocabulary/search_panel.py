@@ -22,6 +22,7 @@ from gavotte.desktop.words import counted
 from gavotte.library.lines import Index
 from gavotte.library.reader import LickEntry, SoloEntry
 from gavotte.library.searching import MOST_PLACES, Answer, Answers
+from gavotte.solo.tags import read_tags
 from gavotte.theory.key import Key
 from gavotte.vocabulary.contexts import CONTEXTS
 from gavotte.vocabulary.corpus import bars_words
@@ -328,4 +329,4 @@ def _key_words(key: str) -> str:
 
 def known_tags(licks: Sequence[LickEntry]) -> tuple[str, ...]:
     """Every tag there is, in order."""
-    return tuple(sorted({tag for lick in licks for tag in lick.tags.split(", ") if tag}))
+    return tuple(sorted({tag for lick in licks for tag in read_tags(lick.tags)}))
