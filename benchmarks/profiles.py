@@ -20,14 +20,14 @@ from gavotte.profile.compared import Known, Side, compared
 from gavotte.profile.comparison import differences
 from gavotte.profile.measured import Measured, counts_of
 from gavotte.steps import whole
-from gavotte.vocabulary.corpus import labelled_line
+from gavotte.vocabulary.corpus import line_of_solo
 
 _SPLITS = 150
 
 
 def main() -> None:
     """Print how often, and how long."""
-    lines = [labelled_line(labelled(composed("Tenor saxophone", 160, seed))) for seed in range(24)]
+    lines = [line_of_solo(labelled(composed("Tenor saxophone", 160, seed))) for seed in range(24)]
     counts = [counts_of(line) for line in lines]
     for solos, first in ((24, 12), (10, 5), (16, 4)):
         chance, told = random.Random(1), 0
@@ -36,7 +36,7 @@ def main() -> None:
             found = differences(Measured(tuple(dealt[:first])), Measured(tuple(dealt[first:])), split)
             told += any(one.stands_out for one in found)
         print(f"{solos} solos, {first} in the first set: {told} of {_SPLITS} splits told a difference")
-    long = [labelled_line(labelled(composed("Tenor saxophone", 160, seed, choruses=4))) for seed in range(30)] * 10
+    long = [line_of_solo(labelled(composed("Tenor saxophone", 160, seed, choruses=4))) for seed in range(30)] * 10
     sides = [Side(tuple(f"{part} {k}" for k in range(150)), tuple(long[150 * part :][:150])) for part in (0, 1)]
     known: Known = {}
     for words in ("first", "again"):

@@ -18,7 +18,7 @@ from gavotte.profile.examples import Example, examples_of
 from gavotte.profile.measured import Measured, Value, measured
 from gavotte.profile.telling import difference_words, value_words
 from gavotte.solo.bars import BarGrid
-from gavotte.vocabulary.corpus import LabelledLine, labelled_line
+from gavotte.vocabulary.corpus import LabelledLine, line_of_solo
 
 _EPILOG = """examples:
   gavotte profile solos/*.musicxml
@@ -75,7 +75,7 @@ class _Run(Sources):
             # ``done`` counts the files before this one.
             chosen = here if self.done < self._first else there
             for item in items:
-                line = labelled_line(labelled(item.solo))
+                line = line_of_solo(labelled(item.solo))
                 if len(line.notes):
                     chosen.append(_Read(file, item, line))
                 else:

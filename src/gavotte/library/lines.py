@@ -15,7 +15,7 @@ from gavotte.library.reader import LibraryReader
 from gavotte.solo.label import Label
 from gavotte.steps import scaled
 from gavotte.vocabulary.alignment import Nearest
-from gavotte.vocabulary.corpus import Corpus, LabelledLine, labelled_line
+from gavotte.vocabulary.corpus import Corpus, LabelledLine, labelled_line, line_of_solo
 from gavotte.vocabulary.lick import Lick
 
 LOG = logging.getLogger("gavotte")
@@ -52,7 +52,7 @@ class Index:
 
 EMPTY = Index(Lines((), Corpus(())), Lines((), Corpus(())))
 _SOLOS_SHARE = 0.9
-_VERSION = b"4"
+_VERSION = b"5"
 """What a line's bytes begin with; those of another version are made anew."""
 
 
@@ -98,7 +98,7 @@ def lines_of(
 
 
 def _line_of_solo(reader: LibraryReader, solo_id: str) -> LabelledLine:
-    return labelled_line(labelled(reader.solo(solo_id)))
+    return line_of_solo(labelled(reader.solo(solo_id)))
 
 
 def line_of_lick(lick: Lick) -> LabelledLine:

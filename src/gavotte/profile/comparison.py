@@ -58,12 +58,12 @@ def differences(here: Measured, there: Measured, seed: int = 1) -> list[Differen
     if not here.solos or not there.solos:
         return []
     by_solo = len(here.solos) + len(there.solos) >= _FEWEST_SOLOS
-    hits, among, is_here = _units(here, there, by_solo)
-    z = _standing(hits, among, is_here[None, :].astype(float))[0]
+    units, is_here = _units(here, there, by_solo)
+    z = _standing(units, is_here[None, :].astype(float))[0]
     chance = np.random.default_rng(seed)
     dealt = np.stack([chance.permutation(is_here) for _ in range(_TRIES)]).astype(float)
     parts = [dealt[first : first + _AT_A_TIME] for first in range(0, _TRIES, _AT_A_TIME)]
-    anew = np.concatenate([_standing(hits, among, part) for part in parts])
+    anew = np.concatenate([_standing(units, part) for part in parts])
     greatest = np.sort(np.abs(np.nan_to_num(anew)).max(axis=1))
     found = []
     for index, figure in enumerate(FIGURES):
@@ -85,28 +85,42 @@ def differences(here: Measured, there: Measured, seed: int = 1) -> list[Differen
     return sorted(found, key=lambda one: -abs(one.z))
 
 
-def _units(here: Measured, there: Measured, by_solo: bool) -> tuple[Floats, Floats, np.ndarray]:
-    """What is dealt anew: solos or phrases, with what was counted in each, and which belong to the first set."""
+@dataclass(frozen=True)
+class _Units:
+    """What is dealt anew, solos or phrases: what was counted in each, what it was counted among, and the squares by
+    which the phrases inside scatter around the value of all together. Shape (units, figures).
+    """
+
+    hits: Floats
+    among: Floats
+    inside: Floats
+
+
+def _units(here: Measured, there: Measured, by_solo: bool) -> tuple[_Units, np.ndarray]:
+    """What is dealt anew, and which of it belongs to the first set."""
+    solos = (*here.solos, *there.solos)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        whole = (here.hits.sum(axis=0) + there.hits.sum(axis=0)) / (here.among.sum(axis=0) + there.among.sum(axis=0))
+    parts = [(solo.hits, solo.among, (solo.hits - np.nan_to_num(whole) * solo.among) ** 2) for solo in solos]
     if by_solo:
-        parts = [(s.hits.sum(axis=0)[None, :], s.among.sum(axis=0)[None, :]) for s in (*here.solos, *there.solos)]
-    else:
-        parts = [(s.hits, s.among) for s in (*here.solos, *there.solos)]
+        parts = [(h.sum(axis=0)[None, :], a.sum(axis=0)[None, :], i.sum(axis=0)[None, :]) for h, a, i in parts]
     sizes = [len(part[0]) for part in parts]
     first = sum(sizes[: len(here.solos)])
-    hits, among = (np.concatenate([part[k] for part in parts]) for k in (0, 1))
-    return hits, among, np.arange(len(hits)) < first
+    hits, among, inside = (np.concatenate([part[k] for part in parts]) for k in range(3))
+    return _Units(hits, among, inside), np.arange(len(hits)) < first
 
 
-def _standing(hits: Floats, among: Floats, dealt: Floats) -> Floats:
+def _standing(units: _Units, dealt: Floats) -> Floats:
     """How many standard errors apart both sets are, by dealing and figure; not a number where it can't be compared."""
     give_way()
+    hits, among, inside = units.hits, units.among, units.inside
     total = (hits.sum(axis=0), among.sum(axis=0))
-    squares = (hits * hits, hits * among, among * among)
+    columns = (hits, among, hits * hits, hits * among, among * among, inside)
     count = dealt.sum(axis=1)[:, None]
-    hh, ha, aa = (dealt @ square for square in squares)
-    here = _Part(dealt @ hits, dealt @ among, hh, ha, aa, count)
-    all_hh, all_ha, all_aa = (square.sum(axis=0) for square in squares)
-    there = _Part(total[0] - here.hits, total[1] - here.among, all_hh - hh, all_ha - ha, all_aa - aa, len(hits) - count)
+    mine = [dealt @ column for column in columns]
+    here = _Part(count, *mine)
+    others = [column.sum(axis=0) - own for column, own in zip(columns, mine, strict=True)]
+    there = _Part(len(hits) - count, *others)
     with np.errstate(invalid="ignore", divide="ignore"):
         prior = _PRIOR * np.clip(total[0] / total[1], 1e-6, 1 - 1e-6)
         (odds, error), (other, other_error) = (part.log_odds(prior) for part in (here, there))
@@ -119,16 +133,17 @@ def _standing(hits: Floats, among: Floats, dealt: Floats) -> Floats:
 
 @dataclass(frozen=True)
 class _Part:
-    """One side of each dealing: sums over its units of what was counted, of what it was counted among, and of their
-    squares and product; and how many units there are. Shape (dealings, figures).
+    """One side of each dealing: how many units there are, and sums over them of what was counted, of what it was
+    counted among, of their squares and product, and of the squares inside. Shape (dealings, figures).
     """
 
+    count: Floats
     hits: Floats
     among: Floats
     hh: Floats
     ha: Floats
     aa: Floats
-    count: Floats
+    inside: Floats
 
     @property
     def ratio(self) -> Floats:
@@ -137,10 +152,13 @@ class _Part:
 
     @property
     def scatter(self) -> Floats:
-        """The variance of the ratio, from how the units scatter around it: notes of one solo are much alike."""
+        """The variance of the ratio, from how the units scatter around it: notes of one solo are much alike. A few
+        solos may agree by accident; it is no smaller than the scatter of their phrases has it.
+        """
         ratio = self.ratio
         around = np.maximum(0.0, self.hh - 2 * ratio * self.ha + ratio * ratio * self.aa)
-        return np.asarray(around / self.among**2 * self.count / np.maximum(1, self.count - 1), np.float64)
+        between = around * self.count / np.maximum(1, self.count - 1)
+        return np.asarray(np.maximum(between, self.inside) / self.among**2, np.float64)
 
     def log_odds(self, prior: Floats) -> tuple[Floats, Floats]:
         """The log odds of the share with its prior, and their variance: that of counts, or of the units where these

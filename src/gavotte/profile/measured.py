@@ -83,10 +83,12 @@ class Measured:
             if base <= 0:
                 continue
             value = float(hits[index]) / base
-            if figure.unit is Unit.SHARE and figure.name != "silence":
+            if figure.unit is Unit.SHARE and not figure.is_of_time:
                 low, high = wilson(float(hits[index]), base)
             else:
-                low, high = (float(np.nanpercentile(resampled[:, index], q)) for q in (2.5, 97.5))
+                anew = resampled[:, index]
+                anew = anew[np.isfinite(anew)]
+                low, high = (float(np.percentile(anew, q)) if len(anew) else value for q in (2.5, 97.5))
             is_small = base < _FEW or len(self.solos) < _FEW_SOLOS
             found.append(Value(figure, value, low, high, base, is_small))
         return found

@@ -11,6 +11,9 @@ from numpy.typing import NDArray
 from gavotte.solo.document import Function
 from gavotte.vocabulary.corpus import DEGREES, DEVICE_NAMES, FUNCTIONS, QUALITIES, LabelledLine
 
+_ROLES = ("ii", "V", "I")
+_DOMINANT = (QUALITIES.index("dominant"), QUALITIES.index("sus"))
+
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
 
@@ -99,10 +102,66 @@ class Seen:
     @cached_property
     def is_led_to(self) -> Flags:
         """Which notes the note before leads to by a half step, a step or an enclosure."""
-        targets = self.line.notes["target"]
-        leading = targets[(targets >= 0) & self.is_function(Function.APPROACH)]
         found = np.zeros(self.count, np.bool_)
-        found[leading[leading < self.count]] = True
+        found[self.leads_to[self.leads_to >= 0]] = True
+        return found
+
+    @cached_property
+    def leads_to(self) -> NDArray[np.int64]:
+        """The note each approach leads to, by its place in the line; -1 for all other notes."""
+        targets = self.line.notes["target"].astype(np.int64)
+        leads = (targets >= 0) & (targets < self.count) & self.is_function(Function.APPROACH)
+        return np.where(leads, targets, -1)
+
+    @cached_property
+    def since(self) -> Floats:
+        """Beats since the chord under each note was reached."""
+        return np.asarray(self.line.notes["since"] / self.line.notes["beat_length"], np.float64)
+
+    @cached_property
+    def quarter(self) -> NDArray[np.int64]:
+        """Which quarter of its chorus each note stands in, from 0; -1 outside of any."""
+        bar, bars = self.line.notes["form_bar"], np.maximum(1, self.line.notes["form_bars"])
+        return np.where(bar < 0, -1, np.minimum(3, 4 * bar.astype(np.int64) // bars))
+
+    @cached_property
+    def beat_pattern(self) -> NDArray[np.int64]:
+        """At the first note of each beat the twelfths of it at which notes begin, as bits; 0 at all other notes."""
+        notes, found = self.line.notes, np.zeros(self.count, np.int64)
+        if self.count:
+            twelfths = np.round(12 * notes["beat"].astype(np.float64)).astype(np.int64)
+            beats = twelfths // 12
+            firsts = np.flatnonzero(np.concatenate([[True], (np.diff(beats) != 0) | (np.diff(notes["number"]) != 0)]))
+            found[firsts] = np.bitwise_or.reduceat(1 << (twelfths % 12), firsts)
+        return found
+
+    def is_role(self, role: str) -> Flags:
+        """Which notes stand on the ii, the V or the I (``role``) of a ii-V or ii-V-I, major or minor."""
+        return np.asarray(self._roles == _ROLES.index(role))
+
+    @cached_property
+    def _roles(self) -> NDArray[np.int64]:
+        """The place in ``_ROLES`` of each note's chord, -1 where it belongs to no such progression.
+
+        What comes before the dominant is the ii, what is reached from it the I.
+        """
+        names = [
+            next((part for part in name.split("; ") if "ii-V" in part.partition("@")[0]), "")
+            for name in self.line.contexts
+        ]
+        notes = self.line.notes
+        found = np.full(self.count, -1, np.int64)
+        progression, was_fifth = "", False
+        for row in range(self.count):
+            name = names[notes["context"][row]]
+            if name != progression:
+                progression, was_fifth = name, False
+            quality = int(notes["quality"][row])
+            if not name or quality < 0:
+                continue
+            is_fifth = quality in _DOMINANT
+            found[row] = 1 if is_fifth else 2 if was_fifth else 0
+            was_fifth = was_fifth or is_fifth
         return found
 
     def by_phrase(self, values: Floats) -> Floats:

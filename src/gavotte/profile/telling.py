@@ -20,6 +20,10 @@ def shown(figure: Figure, value: float) -> str:
     if figure.unit is Unit.MIDI:
         pitch = spell(round(value), 0)
         return f"{pitch.name.shown}{pitch.octave}"
+    if figure.unit is Unit.TENSION:
+        return f"{value:.2f}"
+    if figure.unit is Unit.RATIO:
+        return f"{value:.2f} to 1"
     return f"{value:.2f} {_UNIT_WORDS[figure.unit]}" if value < 10 else f"{value:.1f} {_UNIT_WORDS[figure.unit]}"
 
 

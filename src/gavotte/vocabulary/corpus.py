@@ -22,13 +22,17 @@ from gavotte.harmony.foreignness import chord_quality
 from gavotte.harmony.numerals import numeral
 from gavotte.labelling.labeller import Labelled
 from gavotte.labelling.wording import chord_words
+from gavotte.phrasing.collections import collections_of
+from gavotte.phrasing.motifs import motifs_of
 from gavotte.phrasing.phrases import phrases_of
-from gavotte.solo.document import Function
+from gavotte.solo.bars import BarGrid
+from gavotte.solo.document import Function, Solo
 from gavotte.solo.label import DEVICES, Label
 from gavotte.theory.chord import DEGREE_SEMITONES
 from gavotte.theory.chord_symbol import write_chord_symbol
 from gavotte.theory.degrees import shown_degree
 from gavotte.theory.pitch import LETTERS
+from gavotte.theory.scale import COLLECTIONS
 from gavotte.vocabulary.contexts import ContextSpan, context_spans
 
 NameT = TypeVar("NameT", str, tuple[str, str, str])
@@ -37,6 +41,8 @@ DEGREES = tuple(DEGREE_SEMITONES)
 """The degrees labels use; a note has its place in it."""
 FUNCTIONS = tuple(Function)
 DEVICE_NAMES = tuple(device for devices in DEVICES.values() for device in devices)
+READINGS = ("changes", "key centre", "implied")
+"""What a note can be read against."""
 QUALITIES = ("major", "minor", "dominant", "half-diminished", "diminished", "sus")
 """Kinds of chords, as they are asked for."""
 _QUALITY_OF = {"half": "half-diminished", "dim": "diminished"}
@@ -65,6 +71,17 @@ NOTE = np.dtype(
         ("context", np.int16),
         ("rest", np.bool_),
         ("begins", np.bool_),
+        ("since", np.float32),
+        ("tension", np.float32),
+        ("foreign", np.bool_),
+        ("reading", np.int8),
+        ("swing", np.float32),
+        ("chorus", np.int16),
+        ("form_bar", np.int16),
+        ("form_bars", np.int16),
+        ("section", np.int16),
+        ("collection", np.int8),
+        ("recalls", np.bool_),
     ]
 )
 """A note: ``place`` is its index in the solo; ``onset`` and ``length`` in quarter notes, ``number`` that of its bar,
@@ -72,19 +89,27 @@ NOTE = np.dtype(
 beat; ``pitch`` a MIDI number, ``letter`` its place on the staff in letters;
 ``target`` the note it leads to, ``figure`` the first note of its figure, both by index in the line or -1; ``chord``
 and ``context`` by the line's own tables; ``quality`` and ``root`` -1 where no chord is written; ``rest`` says that a
-rest or the end of the line follows, ``begins`` that a phrase begins here.
+rest or the end of the line follows, ``begins`` that a phrase begins here; ``since`` is the time since the chord was
+reached, in quarter notes; ``tension`` that of the label, ``foreign`` that the note lies outside chord and scale,
+``reading`` a place in ``READINGS``; ``swing`` that of the solo, 0 where it is not known. ``chorus`` counts from 1,
+``form_bar`` is the bar of the chorus from 0, ``form_bars`` how many it has (0, -1 and 0 where no chorus is set),
+``section`` stands in the line's table, -1 outside of all. ``collection`` is what the phrase seems chosen from, a place
+in ``COLLECTIONS``, and ``recalls`` says that the note is a part of what was there before; both are found in whole solos
+alone, and -1 and false elsewhere.
 """
 
 
 @dataclass(frozen=True, eq=False)
 class LabelledLine:
     """The notes of a labelled line but its grace notes; ``chords`` are (symbol in normal form, in words, numeral),
-    ``contexts`` what holds a note, each context with when it begins ("long ii-V-I@16; turnaround@8").
+    ``contexts`` what holds a note, each context with when it begins ("long ii-V-I@16; turnaround@8"), ``sections`` the
+    names of the form's parts.
     """
 
     notes: NDArray[np.void]
     chords: tuple[tuple[str, str, str], ...] = ()
     contexts: tuple[str, ...] = ()
+    sections: tuple[str, ...] = ()
 
     @property
     def pitches(self) -> tuple[int, ...]:
@@ -93,19 +118,19 @@ class LabelledLine:
 
     def packed(self) -> bytes:
         """The line as bytes, for ``unpacked``."""
-        return msgspec.msgpack.encode((self.notes.tobytes(), self.chords, self.contexts))
+        return msgspec.msgpack.encode((self.notes.tobytes(), self.chords, self.contexts, self.sections))
 
     @staticmethod
     def unpacked(data: bytes) -> LabelledLine:
         """The line of some bytes. Raises ValueError for what is none."""
         try:
-            notes, chords, contexts = msgspec.msgpack.decode(data, type=_Packed)
+            notes, chords, contexts, sections = msgspec.msgpack.decode(data, type=_Packed)
         except msgspec.MsgspecError as error:
             raise ValueError(f"this is no line: {error}") from error
-        return LabelledLine(np.frombuffer(notes, dtype=NOTE), chords, contexts)
+        return LabelledLine(np.frombuffer(notes, dtype=NOTE), chords, contexts, sections)
 
 
-_Packed = tuple[bytes, tuple[tuple[str, str, str], ...], tuple[str, ...]]
+_Packed = tuple[bytes, tuple[tuple[str, str, str], ...], tuple[str, ...], tuple[str, ...]]
 
 
 def bars_words(notes: NDArray[np.void], first: int, last: int) -> str:
@@ -133,6 +158,7 @@ def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> Lab
     chords: dict[tuple[str, str, str], int] = {}
     contexts: dict[str, int] = {}
     spans = context_spans(frame.ground)
+    form = _Form(solo, frame.grid)
     starts = [phrase.first for phrase in phrases_of(solo, labels)]
     # Grace notes belong to the note they lead into.
     begins = {heads[k] for start in starts if (k := bisect_left(heads, start)) < len(heads)}
@@ -169,8 +195,68 @@ def labelled_line(found: Labelled, labels: Sequence[Label] | None = None) -> Lab
             contexts.setdefault(_contexts_at(spans, note.onset), len(contexts)),
             framed.rest_after or row == len(heads) - 1,
             place in begins or row == 0,
+            max(0.0, float(note.onset - span.onset)),
+            label.tension,
+            not framed.in_scale and not framed.is_tone and not framed.in_centre,
+            READINGS.index("key centre")
+            if framed.centre is not None
+            else READINGS.index("implied")
+            if label.heard
+            else 0,
+            float(solo.swing or 0),
+            *form.at(note.onset),
+            -1,
+            False,
         )
-    return LabelledLine(notes, tuple(chords), tuple(contexts))
+    return LabelledLine(notes, tuple(chords), tuple(contexts), form.sections)
+
+
+def line_of_solo(found: Labelled) -> LabelledLine:
+    """The line of a whole solo: it also knows what each phrase was chosen from, and what comes back in it."""
+    line = labelled_line(found)
+    notes = line.notes
+    if not len(notes):
+        return line
+    row_of = {int(place): row for row, place in enumerate(notes["place"])}
+    firsts = np.flatnonzero(notes["begins"])
+    for first, last in zip(firsts, [*(firsts[1:] - 1), len(notes) - 1], strict=True):
+        give_way()
+        chosen = collections_of(found, int(notes["place"][first]), int(notes["place"][last]))
+        if chosen and last - first + 1 >= _FEW_TO_CHOOSE:
+            notes["collection"][first : last + 1] = COLLECTIONS.index(chosen[0].collection)
+    for motif in motifs_of(found.solo):
+        give_way()
+        for instance in motif.instances[1:]:
+            notes["recalls"][row_of[instance.first] : row_of[instance.last] + 1] = True
+    return line
+
+
+_FEW_TO_CHOOSE = 4
+"""Of fewer notes nobody can say what they were chosen from."""
+
+
+class _Form:
+    """Where in the form a moment lies; ``sections`` are the names of its parts."""
+
+    def __init__(self, solo: Solo, grid: BarGrid) -> None:
+        self._solo, self._grid = solo, grid
+        self.sections = tuple(dict.fromkeys(section.label for section in solo.sections))
+        self._bars = self._bar(solo.chorus) if solo.chorus else 0
+
+    def _bar(self, onset: Fraction) -> int:
+        """How many whole bars lie before a moment."""
+        return self._grid.at(onset).number - 1
+
+    def at(self, onset: Fraction) -> tuple[int, int, int, int]:
+        """Chorus, bar of the chorus, bars of a chorus, and section."""
+        sections = self._solo.sections
+        before = bisect_right(sections, onset, key=lambda section: section.onset)
+        section = self.sections.index(sections[before - 1].label) if before else -1
+        if not self._bars:
+            return 0, -1, 0, section
+        chorus = max(0, onset // self._solo.chorus)
+        bar = -1 if onset < 0 else self._bar(onset) - self._bar(chorus * self._solo.chorus)
+        return chorus + 1, bar, self._bars, section
 
 
 def _contexts_at(spans: Sequence[ContextSpan], onset: Fraction) -> str:
