@@ -22,7 +22,7 @@ from gavotte.profile.measured import Measured, counts_of
 from gavotte.steps import whole
 from gavotte.vocabulary.corpus import line_of_solo
 
-_SPLITS = 150
+_SPLITS = 350
 
 
 def main() -> None:

@@ -85,42 +85,37 @@ def differences(here: Measured, there: Measured, seed: int = 1) -> list[Differen
     return sorted(found, key=lambda one: -abs(one.z))
 
 
-@dataclass(frozen=True)
-class _Units:
-    """What is dealt anew, solos or phrases: what was counted in each, what it was counted among, and the squares by
-    which the phrases inside scatter around the value of all together. Shape (units, figures).
+def _units(here: Measured, there: Measured, by_solo: bool) -> tuple[tuple[Floats, ...], np.ndarray]:
+    """What is dealt anew, solos or phrases, and which of it belongs to the first set.
+
+    By unit and figure: what was counted and what it was counted among, their squares and product, and the sums of
+    these of the phrases inside. Shape of each (units, figures).
     """
-
-    hits: Floats
-    among: Floats
-    inside: Floats
-
-
-def _units(here: Measured, there: Measured, by_solo: bool) -> tuple[_Units, np.ndarray]:
-    """What is dealt anew, and which of it belongs to the first set."""
-    solos = (*here.solos, *there.solos)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        whole = (here.hits.sum(axis=0) + there.hits.sum(axis=0)) / (here.among.sum(axis=0) + there.among.sum(axis=0))
-    parts = [(solo.hits, solo.among, (solo.hits - np.nan_to_num(whole) * solo.among) ** 2) for solo in solos]
-    if by_solo:
-        parts = [(h.sum(axis=0)[None, :], a.sum(axis=0)[None, :], i.sum(axis=0)[None, :]) for h, a, i in parts]
-    sizes = [len(part[0]) for part in parts]
-    first = sum(sizes[: len(here.solos)])
-    hits, among, inside = (np.concatenate([part[k] for part in parts]) for k in range(3))
-    return _Units(hits, among, inside), np.arange(len(hits)) < first
+    parts: list[tuple[Floats, ...]] = []
+    for solo in (*here.solos, *there.solos):
+        inside = _squares(solo.hits, solo.among)
+        if by_solo:
+            hits, among = solo.hits.sum(axis=0)[None, :], solo.among.sum(axis=0)[None, :]
+            parts.append((hits, among, *_squares(hits, among), *(square.sum(axis=0)[None, :] for square in inside)))
+        else:
+            parts.append((solo.hits, solo.among, *inside, *inside))
+    first = sum(len(part[0]) for part in parts[: len(here.solos)])
+    columns = tuple(np.concatenate([part[k] for part in parts]) for k in range(len(parts[0])))
+    return columns, np.arange(len(columns[0])) < first
 
 
-def _standing(units: _Units, dealt: Floats) -> Floats:
+def _squares(hits: Floats, among: Floats) -> tuple[Floats, Floats, Floats]:
+    return hits * hits, hits * among, among * among
+
+
+def _standing(units: tuple[Floats, ...], dealt: Floats) -> Floats:
     """How many standard errors apart both sets are, by dealing and figure; not a number where it can't be compared."""
     give_way()
-    hits, among, inside = units.hits, units.among, units.inside
-    total = (hits.sum(axis=0), among.sum(axis=0))
-    columns = (hits, among, hits * hits, hits * among, among * among, inside)
+    total = [column.sum(axis=0) for column in units]
     count = dealt.sum(axis=1)[:, None]
-    mine = [dealt @ column for column in columns]
+    mine = [dealt @ column for column in units]
     here = _Part(count, *mine)
-    others = [column.sum(axis=0) - own for column, own in zip(columns, mine, strict=True)]
-    there = _Part(len(hits) - count, *others)
+    there = _Part(len(units[0]) - count, *(whole - own for whole, own in zip(total, mine, strict=True)))
     with np.errstate(invalid="ignore", divide="ignore"):
         prior = _PRIOR * np.clip(total[0] / total[1], 1e-6, 1 - 1e-6)
         (odds, error), (other, other_error) = (part.log_odds(prior) for part in (here, there))
@@ -134,7 +129,7 @@ def _standing(units: _Units, dealt: Floats) -> Floats:
 @dataclass(frozen=True)
 class _Part:
     """One side of each dealing: how many units there are, and sums over them of what was counted, of what it was
-    counted among, of their squares and product, and of the squares inside. Shape (dealings, figures).
+    counted among, of their squares and product, and of those of the phrases inside. Shape (dealings, figures).
     """
 
     count: Floats
@@ -143,7 +138,9 @@ class _Part:
     hh: Floats
     ha: Floats
     aa: Floats
-    inside: Floats
+    hh_inside: Floats
+    ha_inside: Floats
+    aa_inside: Floats
 
     @property
     def ratio(self) -> Floats:
@@ -155,10 +152,13 @@ class _Part:
         """The variance of the ratio, from how the units scatter around it: notes of one solo are much alike. A few
         solos may agree by accident; it is no smaller than the scatter of their phrases has it.
         """
-        ratio = self.ratio
-        around = np.maximum(0.0, self.hh - 2 * ratio * self.ha + ratio * ratio * self.aa)
-        between = around * self.count / np.maximum(1, self.count - 1)
-        return np.asarray(np.maximum(between, self.inside) / self.among**2, np.float64)
+        between = self._around(self.hh, self.ha, self.aa) * self.count / np.maximum(1, self.count - 1)
+        inside = self._around(self.hh_inside, self.ha_inside, self.aa_inside)
+        return np.asarray(np.maximum(between, inside) / self.among**2, np.float64)
+
+    def _around(self, hh: Floats, ha: Floats, aa: Floats) -> Floats:
+        """The sum of squares around the ratio."""
+        return np.asarray(np.maximum(0.0, hh - 2 * self.ratio * ha + self.ratio**2 * aa), np.float64)
 
     def log_odds(self, prior: Floats) -> tuple[Floats, Floats]:
         """The log odds of the share with its prior, and their variance: that of counts, or of the units where these
