@@ -88,48 +88,50 @@ def differences(here: Measured, there: Measured, seed: int = 1) -> list[Differen
 def _units(here: Measured, there: Measured, by_solo: bool) -> tuple[tuple[Floats, ...], np.ndarray]:
     """What is dealt anew, solos or phrases, and which of it belongs to the first set.
 
-    By unit and figure: what was counted and what it was counted among, their squares and product, and the sums of
-    these of the phrases inside. Shape of each (units, figures).
+    By unit and figure: whether anything could be counted, what was counted and what it was counted among, their squares
+    and product, and the sums of these of the phrases inside. Shape of each (units, figures).
     """
     parts: list[tuple[Floats, ...]] = []
     for solo in (*here.solos, *there.solos):
         inside = _squares(solo.hits, solo.among)
+        hits, among = solo.hits, solo.among
         if by_solo:
-            hits, among = solo.hits.sum(axis=0)[None, :], solo.among.sum(axis=0)[None, :]
-            parts.append((hits, among, *_squares(hits, among), *(square.sum(axis=0)[None, :] for square in inside)))
-        else:
-            parts.append((solo.hits, solo.among, *inside, *inside))
+            hits, among = hits.sum(axis=0)[None, :], among.sum(axis=0)[None, :]
+            inside = [square.sum(axis=0)[None, :] for square in inside]
+        parts.append(((among > 0).astype(np.float64), hits, among, *_squares(hits, among), *inside))
     first = sum(len(part[0]) for part in parts[: len(here.solos)])
     columns = tuple(np.concatenate([part[k] for part in parts]) for k in range(len(parts[0])))
     return columns, np.arange(len(columns[0])) < first
 
 
-def _squares(hits: Floats, among: Floats) -> tuple[Floats, Floats, Floats]:
-    return hits * hits, hits * among, among * among
+def _squares(hits: Floats, among: Floats) -> list[Floats]:
+    return [hits * hits, hits * among, among * among]
 
 
 def _standing(units: tuple[Floats, ...], dealt: Floats) -> Floats:
     """How many standard errors apart both sets are, by dealing and figure; not a number where it can't be compared."""
     give_way()
     total = [column.sum(axis=0) for column in units]
-    count = dealt.sum(axis=1)[:, None]
     mine = [dealt @ column for column in units]
-    here = _Part(count, *mine)
-    there = _Part(len(units[0]) - count, *(whole - own for whole, own in zip(total, mine, strict=True)))
+    here = _Part(*mine)
+    there = _Part(*(whole - own for whole, own in zip(total, mine, strict=True)))
     with np.errstate(invalid="ignore", divide="ignore"):
-        prior = _PRIOR * np.clip(total[0] / total[1], 1e-6, 1 - 1e-6)
-        (odds, error), (other, other_error) = (part.log_odds(prior) for part in (here, there))
+        prior = _PRIOR * np.clip(total[1] / total[2], 1e-6, 1 - 1e-6)
+        variances = here.scatter(there.unit), there.scatter(here.unit)
+        odds, error = here.log_odds(prior, variances[0])
+        other, other_error = there.log_odds(prior, variances[1])
         shares = (odds - other) / np.sqrt(error + other_error)
-        means = (here.ratio - there.ratio) / np.sqrt(here.scatter + there.scatter)
-        z = np.where(_IS_SHARE, np.where(total[0] > 0, shares, np.nan), means)
+        means = (here.ratio - there.ratio) / np.sqrt(variances[0] + variances[1])
+        z = np.where(_IS_SHARE, np.where(total[1] > 0, shares, np.nan), means)
     z[(here.among < _LEAST) | (there.among < _LEAST)] = np.nan
     return np.asarray(z, np.float64)
 
 
 @dataclass(frozen=True)
 class _Part:
-    """One side of each dealing: how many units there are, and sums over them of what was counted, of what it was
-    counted among, of their squares and product, and of those of the phrases inside. Shape (dealings, figures).
+    """One side of each dealing: in how many units something could be counted, and sums over them of what was counted,
+    of what it was counted among, of their squares and product, and of those of the phrases inside. Shape (dealings,
+    figures).
     """
 
     count: Floats
@@ -148,23 +150,31 @@ class _Part:
         return self.hits / self.among
 
     @property
-    def scatter(self) -> Floats:
-        """The variance of the ratio, from how the units scatter around it: notes of one solo are much alike. A few
-        solos may agree by accident; it is no smaller than the scatter of their phrases has it.
+    def unit(self) -> Floats:
+        """How much units scatter around the ratio, for each square of what they are counted among; not a number where
+        there is but one.
         """
-        between = self._around(self.hh, self.ha, self.aa) * self.count / np.maximum(1, self.count - 1)
+        several = np.where(self.count > 1, self.count / np.maximum(1, self.count - 1), np.nan)
+        return np.asarray(self._around(self.hh, self.ha, self.aa) / self.aa * several, np.float64)
+
+    def scatter(self, other: Floats) -> Floats:
+        """The variance of the ratio, from how the units scatter around it: notes of one solo are much alike. A single
+        one scatters as those of the ``other`` set do. A few may agree by accident: it is no smaller than the scatter of
+        their phrases has it.
+        """
+        unit = np.where(np.isnan(self.unit), np.nan_to_num(other), self.unit)
         inside = self._around(self.hh_inside, self.ha_inside, self.aa_inside)
-        return np.asarray(np.maximum(between, inside) / self.among**2, np.float64)
+        return np.asarray(np.maximum(unit * self.aa, inside) / self.among**2, np.float64)
 
     def _around(self, hh: Floats, ha: Floats, aa: Floats) -> Floats:
         """The sum of squares around the ratio."""
         return np.asarray(np.maximum(0.0, hh - 2 * self.ratio * ha + self.ratio**2 * aa), np.float64)
 
-    def log_odds(self, prior: Floats) -> tuple[Floats, Floats]:
+    def log_odds(self, prior: Floats, scatter: Floats) -> tuple[Floats, Floats]:
         """The log odds of the share with its prior, and their variance: that of counts, or of the units where these
         scatter more.
         """
         ones, rest = self.hits + prior, self.among - self.hits + _PRIOR - prior
         share = ones / (ones + rest)
-        variance = np.maximum(1 / ones + 1 / rest, self.scatter / (share * (1 - share)) ** 2)
+        variance = np.maximum(1 / ones + 1 / rest, scatter / (share * (1 - share)) ** 2)
         return np.log(ones / rest), variance
