@@ -63,6 +63,14 @@ class LickEntry:
     created: datetime
 
 
+@dataclass(frozen=True, slots=True)
+class TakeEntry:
+    """A take: its id (with a word before it that no solo's has), and when it was played (ISO 8601)."""
+
+    id: str
+    at: str
+
+
 EntryT = TypeVar("EntryT", SoloEntry, LickEntry)
 ValueT = TypeVar("ValueT")
 
@@ -179,6 +187,22 @@ class LibraryReader:
         return self._rows(
             f"SELECT id, document FROM {table} WHERE deleted IS NULL{mine} ORDER BY created, rowid", values
         )
+
+    TAKE = "take:"
+    """What the ids of takes begin with where they stand among those of solos."""
+
+    def take_entries(self) -> list[TakeEntry]:
+        """All takes, the first ones first. Raises LibraryError."""
+        rows = self._rows("SELECT id, created FROM takes WHERE deleted IS NULL ORDER BY created, rowid")
+        return [TakeEntry(f"{self.TAKE}{row}", created) for row, created in rows]
+
+    def take_document(self, take_id: str) -> bytes:
+        """A take by the id its entry has, as its document. Raises LibraryError."""
+        rows = self._rows("SELECT document FROM takes WHERE id=?", (take_id.removeprefix(self.TAKE),))
+        if not rows:
+            raise LibraryError("This take is no longer in the library.")
+        data: bytes = rows[0][0]
+        return data
 
     def owned_documents(self, table: str) -> list[tuple[str, str, bytes]]:
         """The same with the id of what each belongs to: (id, owner, document). Raises LibraryError."""
