@@ -30,6 +30,8 @@ class Tune:
     meter: str = "4/4"
     blues: bool = False
     start: int = 0
+    year: int = 0
+    tags: tuple[str, ...] = ()
 
 
 def _pairs(*pairs: str) -> tuple[Pair, ...]:
@@ -75,22 +77,32 @@ _TWINE_B = _pairs(
 _CHALK_A = _pairs("modal: Dm7 | Dm7", "modal: Dm7 | Dm7", "modal: Dm7 | Dm7", "modal: Dm7 | Dm7")
 _CHALK_B = _pairs("modal: Ebm7 | Ebm7", "modal: Ebm7 | Ebm7", "modal: Ebm7 | Ebm7", "modal: Ebm7 | Ebm7")
 
+_HARBOUR, _HILL = "harbour school", "hill school"
+
 TUNES = (
     Tune("Copper Kettle Avenue", ODO, "Trumpet", "medium swing", 184, "Bb major",
-         (("A", _KETTLE_A), ("A", _KETTLE_A), ("B", _KETTLE_B), ("A", _KETTLE_A)), 2),
+         (("A", _KETTLE_A), ("A", _KETTLE_A), ("B", _KETTLE_B), ("A", _KETTLE_A)), 2,
+         year=1954, tags=(_HARBOUR,)),
     Tune("Slow Post from Varnholm", ODO, "Trumpet", "medium swing", 132, "C minor",
-         (("A", _POST_A), ("B", _POST_B), ("A", _POST_A), ("C", _POST_C)), start=1),
+         (("A", _POST_A), ("B", _POST_B), ("A", _POST_A), ("C", _POST_C)), start=1,
+         year=1957, tags=(_HARBOUR,)),
     Tune("Twelve Umbrellas", ODO, "Trumpet", "medium swing", 168, "F major",
-         (("A", _blues("F7", "Bb7", "Bdim7", "D7", "Gm7", "C7")),), 4, blues=True, start=2),
+         (("A", _blues("F7", "Bb7", "Bdim7", "D7", "Gm7", "C7")),), 4, blues=True, start=2,
+         year=1961, tags=(_HARBOUR,)),
     Tune("Gravel and Thyme", ILKA, "Guitar", "slow swing", 120, "Bb major",
-         (("A", _blues("Bb7", "Eb7", "Edim7", "G7", "Cm7", "F7")),), 4, blues=True),
+         (("A", _blues("Bb7", "Eb7", "Edim7", "G7", "Cm7", "F7")),), 4, blues=True,
+         year=1956, tags=(_HILL,)),
     Tune("The Lantern Clerk", ILKA, "Guitar", "bossa", 144, "Eb major",
-         (("A", _CLERK_A), ("A", _CLERK_A), ("B", _CLERK_B), ("A", _CLERK_A)), start=1),
-    Tune("Left-Hand Bakery", ILKA, "Guitar", "soul jazz", 116, "G major", (("A", _BAKERY),), 3, start=2),
+         (("A", _CLERK_A), ("A", _CLERK_A), ("B", _CLERK_B), ("A", _CLERK_A)), start=1,
+         year=1959, tags=(_HILL,)),
+    Tune("Left-Hand Bakery", ILKA, "Guitar", "soul jazz", 116, "G major", (("A", _BAKERY),), 3, start=2,
+         year=1963, tags=(_HILL,)),
     Tune("Nine Miles of Twine", PERPETUA, "Clarinet", "jazz waltz", 160, "Ab major",
-         (("A", _TWINE_A), ("B", _TWINE_B)), 2, meter="3/4"),
+         (("A", _TWINE_A), ("B", _TWINE_B)), 2, meter="3/4",
+         year=1958, tags=(_HARBOUR,)),
     Tune("Chalk Harbour", PERPETUA, "Clarinet", "even eighths", 150, "D dorian",
-         (("A", _CHALK_A), ("A", _CHALK_A), ("B", _CHALK_B), ("A", _CHALK_A)), 2, start=1),
+         (("A", _CHALK_A), ("A", _CHALK_A), ("B", _CHALK_B), ("A", _CHALK_A)), 2, start=1,
+         year=1962, tags=(_HARBOUR,)),
 )  # fmt: skip
 
 
@@ -119,6 +131,8 @@ def played(tune: Tune) -> Solo:
         notes=written.notes,
         sections=tuple(sections),
         chorus=onset / tune.choruses if tune.choruses > 1 else Fraction(0),
+        year=tune.year or None,
+        tags=tune.tags,
     )
 
 

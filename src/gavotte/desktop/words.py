@@ -93,6 +93,7 @@ _COUNTED = {
     ),
     "label": (QT_TRANSLATE_NOOP("Gavotte", "label"), QT_TRANSLATE_NOOP("Gavotte", "labels")),
     "solo": (QT_TRANSLATE_NOOP("Gavotte", "solo"), QT_TRANSLATE_NOOP("Gavotte", "solos")),
+    "take": (QT_TRANSLATE_NOOP("Gavotte", "take"), QT_TRANSLATE_NOOP("Gavotte", "takes")),
     "place": (QT_TRANSLATE_NOOP("Gavotte", "place"), QT_TRANSLATE_NOOP("Gavotte", "places")),
     "lick": (QT_TRANSLATE_NOOP("Gavotte", "lick"), QT_TRANSLATE_NOOP("Gavotte", "licks")),
     "beat": (QT_TRANSLATE_NOOP("Gavotte", "beat"), QT_TRANSLATE_NOOP("Gavotte", "beats")),

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Generator, Sequence
+from collections.abc import Generator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 from gavotte.profile.comparison import Difference, differences
 from gavotte.profile.figures import FIGURES, Figure
 from gavotte.profile.measured import Counts, Measured, Value, counts_of
+from gavotte.profile.parts import WHOLE, Part, part_of
+from gavotte.steps import scaled
 from gavotte.vocabulary.corpus import LabelledLine
 
 _COUNTING = 0.9
@@ -66,20 +68,10 @@ class Compared:
 
 def compared(here: Side, there: Side, known: Known) -> Generator[float, None, Compared]:
     """Compare two sets, yielding the share that is done. What is counted anew is put into ``known``."""
-    total = max(1, len(here.ids) + len(there.ids))
-    both: list[Measured] = []
-    done = 0
-    for side in (here, there):
-        counts = []
-        for solo_id, line in zip(side.ids, side.lines, strict=True):
-            key = (solo_id, hash(line.notes.tobytes()))
-            if key not in known and len(line.notes):
-                known[key] = counts_of(line)
-            if key in known:
-                counts.append(known[key])
-            done += 1
-            yield _COUNTING * done / total
-        both.append(Measured(tuple(counts)))
+    middle = _COUNTING * len(here.ids) / max(1, len(here.ids) + len(there.ids))
+    first = yield from scaled(counted(here, known), 0.0, middle)
+    other = yield from scaled(counted(there, known), middle, _COUNTING)
+    both = [Measured(tuple(first)), Measured(tuple(other))]
     values = [_values(one) for one in both]
     apart = {one.figure.name: one for one in differences(both[0], both[1])}
     yield 1.0
@@ -91,11 +83,24 @@ def compared(here: Side, there: Side, known: Known) -> Generator[float, None, Co
     return Compared(here, there, told)
 
 
+def counted(side: Side, known: Known) -> Generator[float, None, list[Counts]]:
+    """What is counted in the solos of a side, yielding the share that is done. What is new is put into ``known``."""
+    found = []
+    for number, (solo_id, line) in enumerate(zip(side.ids, side.lines, strict=True), 1):
+        key = (solo_id, hash(line.notes.tobytes()))
+        if key not in known:
+            known[key] = counts_of(line)
+        found.append(known[key])
+        yield number / len(side.ids)
+    return found
+
+
 def _values(one: Measured) -> dict[str, Value]:
     return {value.figure.name: value for value in one.values()} if one.solos else {}
 
 
-def lines_in(ids: Sequence[str], by_id: dict[str, LabelledLine]) -> Side:
-    """The side of some solos, those without a line left out."""
-    there = [name for name in ids if name in by_id]
-    return Side(tuple(there), tuple(by_id[name] for name in there))
+def side_of(ids: Sequence[str], by_id: Mapping[str, LabelledLine], part: Part = WHOLE) -> Side:
+    """The side of some solos, or of a part of each; those without a line, or without that part, are left out."""
+    there = [(name, part_of(by_id[name], part)) for name in ids if name in by_id]
+    there = [(name, line) for name, line in there if len(line.notes)]
+    return Side(tuple(name for name, _ in there), tuple(line for _, line in there))

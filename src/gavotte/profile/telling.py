@@ -18,13 +18,24 @@ def shown(figure: Figure, value: float) -> str:
         percent = 100 * value
         return f"{percent:.1f} %" if 0 < percent < 10 else f"{percent:.0f} %"
     if figure.unit is Unit.MIDI:
-        pitch = spell(round(value), 0)
-        return f"{pitch.name.shown}{pitch.octave}"
+        return note_name(round(value))
     if figure.unit is Unit.TENSION:
         return f"{value:.2f}"
     if figure.unit is Unit.RATIO:
         return f"{value:.2f} to 1"
     return f"{value:.2f} {_UNIT_WORDS[figure.unit]}" if value < 10 else f"{value:.1f} {_UNIT_WORDS[figure.unit]}"
+
+
+def on_axis(figure: Figure, value: float) -> str:
+    """A figure's value without what it is counted in, to stand at an axis: "12 %", "7.40", "D4"."""
+    told = shown(figure, value)
+    return told if figure.unit is Unit.SHARE else told.partition(" ")[0]
+
+
+def note_name(midi: int) -> str:
+    """A MIDI number as a note: "D4"."""
+    pitch = spell(midi, 0)
+    return f"{pitch.name.shown}{pitch.octave}"
 
 
 def value_words(value: Value) -> str:

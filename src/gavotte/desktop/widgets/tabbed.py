@@ -32,11 +32,12 @@ def _inside(widget: QWidget) -> Iterator[QWidget]:
 
 
 class Tabbed(QWidget):
-    """``tabs`` are the buttons by the names of their pages; a ``width`` of 0 leaves that to the layout. Signal:
-    ``left``, the keys go back to where they were.
+    """``tabs`` are the buttons by the names of their pages; a ``width`` of 0 leaves that to the layout. Signals:
+    ``left``, the keys go back to where they were; ``turned``, another page is shown.
     """
 
     left = pyqtSignal()
+    turned = pyqtSignal()
 
     def __init__(self, width: int) -> None:
         super().__init__()
@@ -72,6 +73,7 @@ class Tabbed(QWidget):
         column.addWidget(rule())
         column.addWidget(self._stack, 1)
         self.show_page(pages[0][0])
+        self._stack.currentChanged.connect(lambda _: self.turned.emit())
 
     def _fit(self) -> None:
         """Leave room for the words of the page that is shown, which are bold."""

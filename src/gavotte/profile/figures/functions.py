@@ -151,8 +151,8 @@ def readings() -> list[Figure]:
     ]  # fmt: skip
     made += [
         share(
-            f"collection {name}", "Readings and collections", f"phrases in {name}",
-            f"phrases that seem chosen from {name} / phrases that seem chosen from a collection",
+            f"collection {name}", "Readings and collections", f"phrases in the {name} scale",
+            f"phrases that seem chosen from the {name} scale / phrases that seem chosen from any",
             lambda seen, code=code: np.asarray(seen.line.notes["collection"] == code),  # type: ignore[misc]
             lambda seen: seen.begins & (seen.line.notes["collection"] >= 0),
         )

@@ -22,7 +22,8 @@ def compare_commands(desk: CompareDesk) -> tuple[Command, ...]:
         (1, "export", translate("Gavotte", "Export the figures…"), ("Ctrl+Shift+F",), desk.export_figures,
          lambda: desk.found is not None, (desk.export,), (desk,)),
     )  # fmt: skip
-    return tuple(
+    own = tuple(
         Command(f"compare.{name}", words, run, keys, menu, part, where, enabled, buttons=buttons)
         for part, name, words, keys, run, enabled, buttons, where in rows
     )
+    return (*own, *desk.views.commands("compare", menu, 2, desk, lambda: desk.found is not None))
