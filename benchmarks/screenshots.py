@@ -15,6 +15,7 @@ from gavotte.demo.build import build_demo
 from gavotte.demo.recordings import record, to_be_recorded
 from gavotte.desktop.app import make_application
 from gavotte.desktop.shell.window import MainWindow
+from gavotte.library.solo_sets import SetKind, SoloSet
 from gavotte.library.store import Library
 from gavotte.steps import whole
 
@@ -74,7 +75,7 @@ def analyse(window: MainWindow, solos: list[str], picture: Callable[..., None]) 
 
 
 def vocabulary(window: MainWindow, picture: Callable[..., None]) -> None:
-    """The Vocabulary desk: a lick with its relatives, in all keys, what recurs, and two players."""
+    """The Vocabulary desk: a lick with its relatives, in all keys, and what recurs."""
     desk = window.desks["vocabulary"]
 
     def wait() -> None:
@@ -97,12 +98,6 @@ def vocabulary(window: MainWindow, picture: Callable[..., None]) -> None:
     )
     wait()
     picture("cells")
-    desk.turn_to("players")
-    desk.search.players.select_id("Odo Vantongeren")
-    desk.dictionary.beside.setCurrentIndex(desk.dictionary.beside.findData("Ilka Rosenquill"))
-    desk.dictionary.beside.activated.emit(desk.dictionary.beside.currentIndex())
-    wait()
-    picture("players")
     desk.turn_to("licks")
 
 
@@ -131,8 +126,9 @@ def compare(window: MainWindow, picture: Callable[..., None]) -> None:
     """The Compare desk: a player and the others, and where they differ most."""
     window.show_desk("compare")
     desk = window.desks["compare"]
-    desk.here.setCurrentIndex(desk.here.findText("Ilka Rosenquill"))
-    desk._compare()
+    settle(window)
+    desk.bar.here.choose(SoloSet(SetKind.PLAYER, "Ilka Rosenquill"))
+    desk.bar.changed.emit()
     settle(window)
     while not (window.activities.is_idle and desk.laid is not None and desk.page.is_complete):
         QApplication.processEvents()
@@ -235,6 +231,7 @@ def main() -> None:
                 settle(window)
                 window.grab().save(str(FOLDER / f"{name}.png"))
 
+            (FOLDER.parent / "guide" / "14-keys.md").write_text(window.keys_chapter(), encoding="utf-8")
             picture("shelf")
             first, second, slow, *_ = (entry.id for entry in library.solos())
             window.open_solo(first)
@@ -258,6 +255,12 @@ def main() -> None:
             window.open_solo(slow)
             practice(window, picture)
             compare(window, picture)
+            window.show_chapter()
+            assert window.guide is not None
+            window.guide.search.clearFocus()
+            settle(window)
+            window.guide.grab().save(str(FOLDER / "guide.png"))
+            window.guide.close()
             window.show_desk("label")
             window.open_solo(first)
             window.show_paper()

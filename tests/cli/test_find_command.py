@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import csv
+import io
 import json
 from pathlib import Path
 
@@ -52,3 +54,14 @@ def test_a_file_that_fails_does_not_stop_the_rest(
     output = capsys.readouterr()
     assert len(json.loads(output.out)) == 1
     assert "broken.mid" in output.err
+
+
+def test_places_as_a_table(file: str, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["find", "3 5 b7 b9 on V", file, "--csv"]) == 0
+    rows = list(csv.DictReader(io.StringIO(capsys.readouterr().out)))
+    assert len(rows) == 1
+    assert (rows[0]["first"], rows[0]["last"], rows[0]["bar"], rows[0]["notes"]) == ("8", "11", "2", "B D F A♭")
+    assert rows[0]["why"] == "3 5 ♭7 ♭9, over G7"
+    with pytest.raises(SystemExit) as ended:
+        main(["find", "3 5", file, "--csv", "--json"])
+    assert ended.value.code == 2

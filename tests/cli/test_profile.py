@@ -94,3 +94,24 @@ def test_misuse_is_told(capsys: pytest.CaptureFixture[str]) -> None:
         main(["profile", "--help"])
     assert stopped.value.code == 0
     assert "examples:" in capsys.readouterr().out
+
+
+def test_parts_of_the_solos_are_told(files: dict[str, list[str]], capsys: pytest.CaptureFixture[str]) -> None:
+    kettle, umbrellas = files["Odo"][0], files["Odo"][2]
+    notes = []
+    for part in ("whole", "first", "last"):
+        assert main(["profile", kettle, umbrellas, "--part", part, "--json"]) == 0
+        notes.append(json.loads(capsys.readouterr().out)["notes"])
+    assert notes[0] > notes[1] > 0
+    assert notes[0] > notes[2] > 0
+    assert main(["profile", kettle, "--part", "first", "--against", kettle, "--against-part", "last", "--csv"]) == 0
+    assert capsys.readouterr().out.startswith("name,family,words,here,there")
+
+
+def test_a_part_a_solo_does_not_have_is_told(files: dict[str, list[str]], capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["profile", *files["Odo"], "--part", "section=Q"]) == 1
+    assert "no notes in the part “section=Q”" in capsys.readouterr().err
+    with pytest.raises(SystemExit) as ended:
+        main(["profile", *files["Odo"], "--part", "bridge"])
+    assert ended.value.code == 2
+    assert "“bridge” is no part of a solo" in capsys.readouterr().err

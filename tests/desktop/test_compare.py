@@ -19,6 +19,7 @@ from gavotte.desktop.shell.window import MainWindow
 from gavotte.library.practising import KeptTake, Practising
 from gavotte.library.solo_sets import SetKind, SoloSet, members, sets_of
 from gavotte.library.store import Library
+from gavotte.practice.due import due_line
 from gavotte.practice.take import Take, TakeNote, Verdict
 from gavotte.profile.figures import FIGURES
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import argparse
 import json
 import sys
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TextIO
 
+from gavotte.cli.parser import command_parser
 from gavotte.cli.sources import Item, Sources, numbers_of
 from gavotte.solo.bars import BarGrid
 from gavotte.steps import whole
@@ -17,11 +17,12 @@ from gavotte.vocabulary.cells import Cell, Place, cells_of
 
 def cells_command(given: list[str]) -> int:
     """Run the command. Gives the exit status: 1 where a file failed (the others are done), 2 for misuse."""
-    parser = argparse.ArgumentParser(
-        prog="gavotte cells",
-        description="Tell which cells of three to twelve notes recur in the solos in FILES more often than chance "
+    parser = command_parser(
+        "cells",
+        "Tell which cells of three to twelve notes recur in the solos in FILES more often than chance "
         "would bring, the weightiest first. FILES are what “gavotte label” reads: MusicXML, MIDI, Gavotte's solos, "
         "passages in JSON, or - for a passage on standard input. A file that fails does not stop the rest.",
+        ("solos/*.musicxml", "solos/*.mid --json > cells.json"),
     )
     parser.add_argument("files", nargs="+", metavar="FILES")
     parser.add_argument("--json", action="store_true", help="one list of all cells as JSON, on standard output")

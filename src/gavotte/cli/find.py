@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-import argparse
+import csv
 import json
 import sys
 from collections.abc import Iterator
 from typing import TextIO
 
+from gavotte.cli.parser import command_parser
 from gavotte.cli.sources import MISUSED, Item, Sources, numbers_of
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.vocabulary.finding import Hit, find
@@ -16,16 +17,19 @@ from gavotte.vocabulary.query import EXAMPLES, Query, QueryError, read_query
 
 def find_command(given: list[str]) -> int:
     """Run the command. Gives the exit status: 1 where a file failed (the others are done), 2 for misuse."""
-    parser = argparse.ArgumentParser(
-        prog="gavotte find",
-        description="Find the places in the solos in FILES that answer QUERY, a line such as "
+    parser = command_parser(
+        "find",
+        "Find the places in the solos in FILES that answer QUERY, a line such as "
         f"{', '.join(f'“{example}”' for example in EXAMPLES)}. Degrees, moves in semitones, pitches and directions "
         "follow each other; from and to are the first and last degree, of what a note leads to, on a numeral or a kind "
         "of chord, over a chord. FILES are what “gavotte label” reads.",
+        ('"3 5 b7 b9 on V" solos/*.musicxml', '"enclosure of 5 on ii" solos/*.mid --csv > places.csv'),
     )
     parser.add_argument("query", metavar="QUERY")
     parser.add_argument("files", nargs="+", metavar="FILES")
-    parser.add_argument("--json", action="store_true", help="one list of all places as JSON, on standard output")
+    form = parser.add_mutually_exclusive_group()
+    form.add_argument("--json", action="store_true", help="one list of all places as JSON, on standard output")
+    form.add_argument("--csv", action="store_true", help="one table of all places, on standard output")
     options = parser.parse_args(given)
     try:
         query = read_query(options.query)
@@ -33,7 +37,8 @@ def find_command(given: list[str]) -> int:
         print(f"gavotte find: {error}", file=sys.stderr)
         return MISUSED
     run = _Run(options.files, query)
-    return run.run(lambda: run.members(sys.stdout) if options.json else run.text(sys.stdout), "searched")
+    tell = run.members if options.json else run.table if options.csv else run.text
+    return run.run(lambda: tell(sys.stdout), "searched")
 
 
 class _Run(Sources):
@@ -61,15 +66,26 @@ class _Run(Sources):
         if listed or not self.failed:
             out.write(json.dumps(listed, ensure_ascii=False, indent=1) + "\n")
 
+    def table(self, out: TextIO) -> None:
+        """All places as a table."""
+        writer = csv.writer(out, lineterminator="\n")
+        writer.writerow(("file", "id", "first", "last", "bar", "notes", "why"))
+        for file, item, found, hits in self._found():
+            numbers = numbers_of(item)
+            for hit in hits:
+                bar = found.frame.grid.at(item.solo.notes[hit.first].onset).number
+                writer.writerow(
+                    (file, item.name, numbers[hit.first], numbers[hit.last], bar, _names(item, hit), hit.why)
+                )
+
     def text(self, out: TextIO) -> None:
         """All places as a text to read."""
         some = False
         for _, item, found, hits in self._found():
             for hit in hits:
                 note = item.solo.notes[hit.first]
-                names = " ".join(n.pitch.name.shown for n in item.solo.notes[hit.first : hit.last + 1] if not n.grace)
                 where = found.frame.grid.place(note.onset)
-                out.write(f"{item.solo.title or item.name}: {where}: {names} ({hit.why})\n")
+                out.write(f"{item.solo.title or item.name}: {where}: {_names(item, hit)} ({hit.why})\n")
                 some = True
         if not some and not self.failed:
             out.write("No place answers.\n")
@@ -84,3 +100,8 @@ class _Run(Sources):
                     self.fail(file, f"{item.name} can't be searched: {error!r}")
                 else:
                     yield file, item, found, hits
+
+
+def _names(item: Item, hit: Hit) -> str:
+    """The notes of a place by their names."""
+    return " ".join(n.pitch.name.shown for n in item.solo.notes[hit.first : hit.last + 1] if not n.grace)

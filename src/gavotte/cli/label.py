@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import argparse
 import csv
 import itertools
 import json
@@ -14,6 +13,7 @@ from typing import Any, TextIO
 
 import platformdirs
 
+from gavotte.cli.parser import command_parser
 from gavotte.cli.sources import SOME_FAILED, Item, Sources
 from gavotte.formats.errors import FormatError
 from gavotte.formats.note_table import COLUMNS, note_rows
@@ -27,10 +27,15 @@ from gavotte.solo.school import SCHOOLS, School
 
 def label_command(given: list[str]) -> int:
     """Run the command. Gives the exit status: 1 where a file failed (the others are done), 2 for misuse."""
-    parser = argparse.ArgumentParser(
-        prog="gavotte label",
-        description="Label every note of the solos in FILES: MusicXML, MIDI, Gavotte's solos, passages in JSON, or - "
+    parser = command_parser(
+        "label",
+        "Label every note of the solos in FILES: MusicXML, MIDI, Gavotte's solos, passages in JSON, or - "
         "for a passage on standard input. A file that fails does not stop the rest.",
+        (
+            "solos/*.musicxml --csv > notes.csv",
+            "ballad.mid --school Vertical",
+            "solos/*.musicxml --musicxml --into labelled",
+        ),
     )
     parser.add_argument("files", nargs="+", metavar="FILES")
     parser.add_argument("--school", metavar="NAME", help="the school to label by; each solo's own if not given")

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import argparse
 import json
 import sys
 from collections.abc import Iterator, Sequence
 from typing import TextIO
 
+from gavotte.cli.parser import command_parser
 from gavotte.cli.sources import Item, Sources, numbers_of
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.phrasing.card import Card, card_of, set_off_by
@@ -20,11 +20,12 @@ from gavotte.solo.document import Solo
 
 def phrases_command(given: list[str]) -> int:
     """Run the command. Gives the exit status: 1 where a file failed (the others are done), 2 for misuse."""
-    parser = argparse.ArgumentParser(
-        prog="gavotte phrases",
-        description="Tell the phrases of the solos in FILES, what comes back in them, and the note on each strong "
+    parser = command_parser(
+        "phrases",
+        "Tell the phrases of the solos in FILES, what comes back in them, and the note on each strong "
         "beat. FILES are what “gavotte label” reads: MusicXML, MIDI, Gavotte's solos, passages in JSON, or - for a "
         "passage on standard input. A file that fails does not stop the rest.",
+        ("solo.musicxml", "solos/*.mid --json > phrases.json"),
     )
     parser.add_argument("files", nargs="+", metavar="FILES")
     parser.add_argument("--json", action="store_true", help="one list of all solos as JSON, on standard output")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import argparse
 import csv
 import json
 import sys
@@ -10,43 +9,54 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any, TextIO
 
+from gavotte.cli.parser import command_parser
 from gavotte.cli.sources import Item, Sources, numbers_of
 from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.telling import counted
 from gavotte.profile.comparison import CONFIDENCE, Difference, differences
 from gavotte.profile.examples import Example, examples_of
 from gavotte.profile.measured import Measured, Value, measured
+from gavotte.profile.parts import WHOLE, Part, part_of
 from gavotte.profile.telling import difference_words, value_words
 from gavotte.solo.bars import BarGrid
 from gavotte.vocabulary.corpus import LabelledLine, line_of_solo
 
-_EPILOG = """examples:
-  gavotte profile solos/*.musicxml
-  gavotte profile odo/*.mid --against others/*.mid
-  gavotte profile mine-2026/*.musicxml --against mine-2025/*.musicxml --csv > differences.csv
-
-exit status: 0 all is well, 1 a file failed (the others are done), 2 misuse, 130 interrupted
-"""
 _MOST = 12
 
 
 def profile_command(given: list[str]) -> int:
     """Run the command. Gives the exit status: 1 where a file failed (the others are done), 2 for misuse."""
-    parser = argparse.ArgumentParser(
-        prog="gavotte profile",
-        description="Tell the figures of the solos in FILES: functions, devices, degrees by chord, landings, phrases, "
-        "intervals and rhythm, each with an interval of 95 %. With --against, tell what sets them apart from other "
-        "solos: only what differs more than chance would have it. FILES are what “gavotte label” reads.",
-        epilog=_EPILOG,
-        formatter_class=argparse.RawDescriptionHelpFormatter,
+    parser = command_parser(
+        "profile",
+        "Tell the figures of the solos in FILES: functions, devices, degrees by chord, targets, landings, tension, "
+        "collections, phrases, form, intervals and rhythm, each with an interval of 95 %. With --against, tell what "
+        "sets them apart from other solos: only what differs more than chance would have it. FILES are what “gavotte "
+        "label” reads.",
+        (
+            "solos/*.musicxml",
+            "odo/*.mid --against others/*.mid",
+            "odo/*.mid --part first --against odo/*.mid --against-part last",
+            "mine-2026/*.musicxml --against mine-2025/*.musicxml --csv > differences.csv",
+        ),
     )
     parser.add_argument("files", nargs="+", metavar="FILES")
     parser.add_argument("--against", nargs="+", metavar="FILES", default=[], help="solos to compare with")
+    for name, words in (("--part", "of each solo only this"), ("--against-part", "of each of the others only this")):
+        parser.add_argument(
+            name, metavar="PART", default="whole",
+            help=f"{words}: whole, first or last (chorus), chorus=2, section=A; whole where none is given",
+        )  # fmt: skip
     form = parser.add_mutually_exclusive_group()
     form.add_argument("--json", action="store_true", help="everything as JSON, on standard output")
     form.add_argument("--csv", action="store_true", help="a table, on standard output")
     options = parser.parse_args(given)
-    run = _Run(options.files, options.against)
+    parts = []
+    for code in (options.part, options.against_part):
+        part = Part.of(code)
+        if part is None:
+            parser.error(f"“{code}” is no part of a solo; there are whole, first, last, chorus=2, section=A")
+        parts.append(part)
+    run = _Run(options.files, options.against, (parts[0], parts[1]))
     if options.json:
         return run.run(lambda: run.members(sys.stdout), "read")
     return run.run(lambda: run.table(sys.stdout) if options.csv else run.text(sys.stdout), "read")
@@ -64,8 +74,9 @@ class _Read:
 class _Run(Sources):
     """Reads both sets and tells them."""
 
-    def __init__(self, files: list[str], against: list[str]) -> None:
+    def __init__(self, files: list[str], against: list[str], parts: tuple[Part, Part]) -> None:
         super().__init__([*files, *against])
+        self._parts = parts
         self._first, self._compares = len(files), bool(against)
 
     def _sets(self) -> tuple[list[_Read], list[_Read]]:
@@ -73,13 +84,16 @@ class _Run(Sources):
         there: list[_Read] = []
         for file, items in self.opened():
             # ``done`` counts the files before this one.
-            chosen = here if self.done < self._first else there
+            is_first = self.done < self._first
+            chosen, part = (here, self._parts[0]) if is_first else (there, self._parts[1])
             for item in items:
-                line = line_of_solo(labelled(item.solo))
+                line = part_of(line_of_solo(labelled(item.solo)), part)
                 if len(line.notes):
                     chosen.append(_Read(file, item, line))
-                else:
+                elif part == WHOLE:
                     self.fail(file, f"{item.name} has no notes, so it has no figures")
+                else:
+                    self.fail(file, f"{item.name} has no notes in the part “{part.code}”")
         return here, there
 
     def _differences(

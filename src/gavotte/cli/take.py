@@ -9,6 +9,7 @@ import tempfile
 from collections.abc import Sequence
 from pathlib import Path
 
+from gavotte.cli.parser import command_parser
 from gavotte.cli.sources import DONE, INTERRUPTED, MISUSED, SOME_FAILED, Item, Sources, numbers_of
 from gavotte.formats.errors import FormatError
 from gavotte.formats.midi_played import played_keys
@@ -30,11 +31,14 @@ _SLOWEST, _FASTEST = 20.0, 400.0
 
 def take_command(given: list[str]) -> int:
     """Run the command. Gives the exit status: 1 where a file can't be used, 2 for misuse."""
-    parser = argparse.ArgumentParser(
-        prog="gavotte take",
-        description="Tell what became of the notes of SOLO in AUDIO: right, wrong, missed and added notes, and "
+    parser = command_parser(
+        "take",
+        "Tell what became of the notes of SOLO in AUDIO: right, wrong, missed and added notes, and "
         "how early or late each was. SOLO is what “gavotte label” reads; AUDIO a sound file, or a MIDI file as it was "
         "played.",
+        ("solo.musicxml take.wav", "solo.musicxml take.mid --tempo 140 --json"),
+        others="",
+        also=", or a line that can't be understood",
     )
     parser.add_argument("solo", metavar="SOLO")
     parser.add_argument("audio", metavar="AUDIO")

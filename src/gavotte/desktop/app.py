@@ -87,6 +87,7 @@ def run(library_folder: Path, settings_file: Path, files: list[Path], log_file: 
         if files:
             window.import_files(files)
         if demo:
+            window.first_steps.offer()
             # What plays them in is loaded for nobody else: it would lengthen every start.
             from gavotte.desktop.demo_recordings import DemoRecordings
 

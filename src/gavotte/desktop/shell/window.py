@@ -21,7 +21,17 @@ from PyQt6.QtGui import (
     QShortcut,
     QUndoGroup,
 )
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QApplication,
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from gavotte.desktop.activity import Activities
 from gavotte.desktop.asks import Asks
@@ -29,6 +39,7 @@ from gavotte.desktop.desk.desk import Desk
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks import DESKS
+from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
 from gavotte.desktop.errands.beginning import Beginning
 from gavotte.desktop.errands.details_dialog import DetailsDialog
 from gavotte.desktop.errands.exporting import PAPER, Exporter, ExportFormat
@@ -50,7 +61,10 @@ from gavotte.desktop.shell.actions import Actions
 from gavotte.desktop.shell.activity_bar import ActivityBar
 from gavotte.desktop.shell.arrivals import Arrivals
 from gavotte.desktop.shell.everywhere import commands_after, commands_before
+from gavotte.desktop.shell.first_steps import FirstSteps
+from gavotte.desktop.shell.guide_pages import INDEX, chapters, guide_folder
 from gavotte.desktop.shell.key_map import KeyMap, groups_of
+from gavotte.desktop.shell.key_table import key_table
 from gavotte.desktop.shell.last_time import LastTime, Place
 from gavotte.desktop.shell.notice import Notice
 from gavotte.desktop.shell.palette import CommandPalette
@@ -67,7 +81,7 @@ from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.look import FOLLOW_SYSTEM, LOOKS, palette_for
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.stylesheet import style_sheet
-from gavotte.desktop.translation import translate
+from gavotte.desktop.translation import said, translate
 from gavotte.desktop.undisturbed import Undisturbed
 from gavotte.engraving.engraver import Engraver
 from gavotte.formats.errors import FormatError
@@ -79,6 +93,7 @@ from gavotte.recording.decode import SUFFIXES
 
 if TYPE_CHECKING:
     from gavotte.desktop.paper.dialog import PaperDialog
+    from gavotte.desktop.shell.guide import GuideWindow
     from gavotte.desktop.shell.library_dialog import LibraryDialog
 
 TELL_MS = 5000
@@ -116,6 +131,9 @@ class MainWindow(QMainWindow):
         self.preferences_dialog: PreferencesDialog | None = None
         self.library_dialog: LibraryDialog | None = None
         self.paper_dialog: PaperDialog | None = None
+        self.guide: GuideWindow | None = None
+        self.first_steps = FirstSteps(self, settings)
+        self.what_button = QPushButton(translate("Gavotte", "What is this?"))
         self._states_soon = QTimer(self)
         self._states_soon.setSingleShot(True)
         self._states_soon.timeout.connect(self._show_states)
@@ -181,8 +199,15 @@ class MainWindow(QMainWindow):
         right.setContentsMargins(0, 0, 0, 0)
         right.setSpacing(0)
         right.addWidget(self.notice)
+        right.addWidget(self.first_steps)
         right.addWidget(self._stack, 1)
         right.addWidget(self.transport_bar)
+        menus = self.menuBar()
+        assert menus is not None
+        self.what_button.setObjectName("corner")
+        self.what_button.setToolTip(translate("Gavotte", "Read the guide’s chapter on this desk"))
+        self.what_button.clicked.connect(lambda: self.show_chapter())
+        menus.setCornerWidget(self.what_button)
         whole = QWidget()
         row = QHBoxLayout(whole)
         row.setContentsMargins(0, 0, 0, 0)
@@ -417,6 +442,14 @@ class MainWindow(QMainWindow):
         groups = groups_of(self.actions_of.at_hand(), heading, hints, desks)
         self.key_map.show_groups(translate("Gavotte", "Keys at this desk"), groups)
 
+    def keys_chapter(self) -> str:
+        """The guide's chapter of all keys, made of the commands there are."""
+        commands = self.actions_of
+        desks = {
+            name: (said(desk.kind.words), commands.desks[name], desk.hints()[1]) for name, desk in self.desks.items()
+        }
+        return key_table(commands.everywhere, desks)
+
     def show_palette(self) -> None:
         """Have a command found by a few letters."""
         self.command_palette.open_on(self.actions_of.at_hand())
@@ -484,6 +517,36 @@ class MainWindow(QMainWindow):
         sheet = self.sheet()
         if sheet is not None:
             self.studio.exporter.choose(sheet, wanted)
+
+    def show_guide(self, file: str = INDEX) -> None:
+        """Open the guide at a page."""
+        folder = guide_folder()
+        if folder is None:
+            self.notice.say(translate("Gavotte", "The guide is not there. Install Gavotte again to have it."))
+            return
+        if self.guide is None:
+            # Loaded with the first look: it would lengthen every start.
+            from gavotte.desktop.shell.guide import GuideWindow
+
+            self.guide = GuideWindow(self, folder)
+            assert self.palette_in_use is not None
+            self.guide.set_palette(self.palette_in_use)
+        self.guide.read(file)
+        self.guide.show()
+        self.guide.raise_()
+        self.guide.activateWindow()
+
+    def all_keys_button(self) -> QAbstractButton:
+        """What shows a lick in all keys at the Vocabulary desk."""
+        vocabulary = self.desks["vocabulary"]
+        assert isinstance(vocabulary, VocabularyDesk)
+        return vocabulary.all_keys
+
+    def show_chapter(self) -> None:
+        """Open the chapter of the desk that is shown."""
+        folder = guide_folder()
+        about = next((c.file for c in chapters(folder) if c.desk == self.desk.kind.name), INDEX) if folder else INDEX
+        self.show_guide(about)
 
     def show_paper(self) -> None:
         """Show the page setup of what is shown, with its pages."""
@@ -593,6 +656,8 @@ class MainWindow(QMainWindow):
         self.palette_in_use = palette
         self.studio.importer.palette_in_use = palette
         self.setStyleSheet(style_sheet(palette))
+        if self.guide is not None:
+            self.guide.set_palette(palette)
         self.setWindowIcon(icon("mark", palette.accent, 64))
         for desk in self.desks.values():
             if desk is self.desk:

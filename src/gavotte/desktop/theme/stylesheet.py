@@ -49,6 +49,12 @@ QPushButton#tab { background: transparent; border: none; border-bottom: 2px soli
     padding: 6px 6px; }
 QPushButton#tab:checked { border-bottom-color: $accent; font-weight: 700; }
 QPushButton#tab:focus { color: $accent; }
+QPushButton#corner { background: transparent; border: none; padding: 4px 14px 0 14px; max-height: 22px;
+    min-height: 0; color: $quiet; }
+QPushButton#corner:hover, QPushButton#corner:focus { color: $accent; text-decoration: underline; }
+QTextBrowser { background: $page; color: $text; border: 1px solid $rule; border-radius: 4px; }
+QTreeView::indicator { width: 14px; height: 14px; border: 1px solid $quiet; border-radius: 3px; background: $well; }
+QTreeView::indicator:checked { background: $accent; border-color: $accent; }
 QListView, QTreeView, QPlainTextEdit { background: $well; border: 1px solid $rule; border-radius: 4px;
     outline: none; }
 QListView:focus { border-color: $accent; }
