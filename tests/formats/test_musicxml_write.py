@@ -163,3 +163,21 @@ def test_words_that_say_where_to_go_are_no_words_over_a_bar(words: str) -> None:
     solo = replace(make_solo([("Dm7", "D5/1"), ("G7", "G5/1")]), texts=(Text(Fraction(0), words),))
     data = write_musicxml(solo)
     assert open_score(data).solo(open_score(data).voices[0], "x").solo.texts == ()
+
+
+def test_what_is_said_of_a_solo_survives(schema: etree.XMLSchema, tmp_path: Path) -> None:
+    said = replace(
+        make_solo([("C7", "C4/1"), ("F7", "F4/1")]),
+        source="Tin box, reel 4", tags=("northern", "late"), album="Quay", year=1954, chorus=Fraction(4),
+    )  # fmt: skip
+    path = tmp_path / "said.musicxml"
+    path.write_bytes(write_musicxml(said))
+    score = open_score(path)
+    back = score.solo(score.voices[0], "said", True).solo
+    for name in ("source", "tags", "album", "year", "chorus"):
+        assert getattr(back, name) == getattr(said, name), name
+    for wrong in ("four", "-4", "1/99999999999", "1e99"):
+        path.write_text(path.read_text().replace('name="chorus">4<', f'name="chorus">{wrong}<'))
+        score = open_score(path)
+        assert score.solo(score.voices[0], "said", True).solo.chorus == 0
+        path.write_bytes(write_musicxml(said))

@@ -19,9 +19,10 @@ from gavotte.formats.musicxml_chord import UnreadableHarmonyError, chord_of_harm
 from gavotte.formats.musicxml_order import MAX_HEARD, bar_order, has_repeats, in_order, marks_of
 from gavotte.formats.musicxml_part import Part, WrittenNote, measures_by_part, text_of
 from gavotte.formats.musicxml_reading import Reading
+from gavotte.formats.numbers import exact
 from gavotte.formats.source import Imported, VoiceSummary, possible
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.bounds import MAX_NOTES, MAX_TEMPO
+from gavotte.solo.bounds import MAX_LENGTH, MAX_NOTES, MAX_PARTS, MAX_TEMPO
 from gavotte.solo.checks import check
 from gavotte.solo.document import (
     TREBLE,
@@ -68,6 +69,7 @@ class Score:
         fields = {e.get("name"): (e.text or "").strip() for e in root.iter("miscellaneous-field")}
         self.style, self.album = fields.get("style") or "", fields.get("album") or ""
         self.source, self.tags = fields.get("source") or "", read_tags(fields.get("tags") or "")
+        self.chorus = _chorus(fields.get("chorus") or "")
         year = fields.get("year") or ""
         self.year = int(year) if year.isdecimal() and len(year) <= 4 else None
         self._measures = measures_by_part(root)
@@ -142,6 +144,7 @@ class Score:
             keys=_keys(part, shift),
             odd_bars=tuple(OddBar(onset - shift, length) for onset, length in reading.odd_bars(part)),
             chords=_chords(reading, part, remarks),
+            chorus=self.chorus,
             sections=tuple(Section(onset - shift, label) for onset, label in part.sections),
             texts=_texts(part.texts, shift),
             notes=_notes(entries, shift),
@@ -264,6 +267,15 @@ def _notes(entries: list[WrittenNote], shift: Fraction) -> tuple[Note, ...]:
             )
         open_tie = entry.tie_start
     return tuple(notes)
+
+
+def _chorus(text: str) -> Fraction:
+    """The length of a chorus in quarter notes; 0 where none is told, or what is told can't be one."""
+    try:
+        length = exact(text) if text else Fraction(0)
+    except ValueError:
+        return Fraction(0)
+    return length if 0 < length <= MAX_LENGTH and length.denominator <= MAX_PARTS else Fraction(0)
 
 
 def _instrument(part: Part) -> Instrument:

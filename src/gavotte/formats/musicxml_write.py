@@ -85,7 +85,7 @@ class _Writer:
         _add(_add(identification, "encoding"), "software", "Gavotte")
         solo = self.solo
         fields = {"style": solo.style, "album": solo.album, "year": str(solo.year or ""), "source": solo.source,
-                  "tags": written_tags(solo.tags)}  # fmt: skip
+                  "tags": written_tags(solo.tags), "chorus": str(solo.chorus) if solo.chorus else ""}  # fmt: skip
         if any(fields.values()):
             miscellaneous = _add(identification, "miscellaneous")
             for name, value in fields.items():
