@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cached_property
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -55,10 +56,15 @@ class Shown:
     here: str
     there: str
 
-    @property
+    @cached_property
     def rows(self) -> Mapping[str, Row]:
         """The rows by their figures."""
         return {row.figure.name: row for row in self.found.rows}
+
+    @cached_property
+    def curves(self) -> FormCurves | None:
+        """The curves of both sets over the form."""
+        return form_curves(self.found.here.lines, self.found.there.lines)
 
 
 _HEAD, _GAP, _RUNG, _RAIL, _LOW = 24.0, 16.0, 15.0, 34.0, 20.0
@@ -118,7 +124,7 @@ def _entries(picture: Picture, shown: Shown) -> list[tuple[str, Function | bool 
         )
         return [*((said(FUNCTION_WORDS[function]), function) for function in Function), (pair, None)]
     entries: list[tuple[str, Function | bool | None]] = [(shown.here, True), (shown.there, False)]
-    curves = _curves(shown) if picture is Picture.FORM else None
+    curves = shown.curves if picture is Picture.FORM else None
     return entries if curves is None else [*entries, (form_words(curves), None)]
 
 
@@ -294,7 +300,7 @@ def _beats(painter: QPainter, area: QRectF, shown: Shown, palette: Palette) -> l
 
 
 def _form(painter: QPainter, area: QRectF, shown: Shown, palette: Palette) -> list[Spot]:
-    curves = _curves(shown)
+    curves = shown.curves
     if curves is None:
         painter.setPen(QColor(palette.quiet_text))
         words = translate("Gavotte", "None of these solos has choruses. They are set at the Write desk, with the form.")
@@ -317,10 +323,6 @@ def _form(painter: QPainter, area: QRectF, shown: Shown, palette: Palette) -> li
         for part, name in ((upper, "register"), (lower, "density"))
         for k in range(4)
     ]
-
-
-def _curves(shown: Shown) -> FormCurves | None:
-    return form_curves(shown.found.here.lines, shown.found.there.lines)
 
 
 def form_words(curves: FormCurves) -> str:
