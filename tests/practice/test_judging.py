@@ -296,6 +296,16 @@ def test_swing_that_changes_is_told_with_its_bars() -> None:
     assert "It goes" not in dict(told_of(LINE, take_of_notes(LINE, swung, 120)))["Time"]
 
 
+def test_one_onset_that_is_heard_badly_makes_no_swing() -> None:
+    notes = performed(swing=Fraction(2))
+    index = next(k for k, note in enumerate(SOLO.notes) if k > 8 and note.onset % 1 == Fraction(1, 2))
+    early = [replace(n, start=n.start - 0.12) if k == index else n for k, n in enumerate(notes)]
+    take = take_of_notes(LINE, early, 120)
+    ratios = [pair.ratio for pair in timing_of(LINE, take).pairs]
+    assert max(ratios) - min(ratios) > 1
+    assert "It goes" not in dict(told_of(LINE, take))["Time"]
+
+
 def test_long_notes_that_end_too_soon_are_named_unless_they_are_marked() -> None:
     index = next(k for k, note in enumerate(SOLO.notes) if note.duration == 2)
     notes = performed()

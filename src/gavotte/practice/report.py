@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import statistics
+from collections.abc import Sequence
 
 from gavotte.phrasing.telling import counted, listed
 from gavotte.practice.as_played import labels_as_played
 from gavotte.practice.due import DueLine
 from gavotte.practice.focus import Trouble, is_sure, loop_of, work_next
 from gavotte.practice.take import Take, TakeNote, Verdict
-from gavotte.practice.timing import Timing, timing_of
+from gavotte.practice.timing import SwungPair, Timing, timing_of
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Note
 from gavotte.solo.label import Label
@@ -92,9 +93,10 @@ def timing_lines(line: DueLine, take: Take, timing: Timing) -> list[str]:
             f"The first of two eighths is {statistics.median(ratios):.1f} times as long as the second "
             f"({counted(len(ratios), 'pair')})."
         )
-        least, most = (choose(timing.pairs, key=lambda pair: pair.ratio) for choose in (min, max))
-        if most.ratio - least.ratio >= _UNEQUAL:
-            lines.append(f"It goes from {least.ratio:.1f} in bar {least.bar} to {most.ratio:.1f} in bar {most.bar}.")
+        groups = _in_groups(timing.pairs)
+        least, most = (choose(groups, default=(0.0, ""), key=lambda group: group[0]) for choose in (min, max))
+        if most[0] - least[0] >= _UNEQUAL:
+            lines.append(f"It goes from {least[0]:.1f} in {least[1]} to {most[0]:.1f} in {most[1]}.")
     if timing.lengths is not None and not _SHORT <= timing.lengths <= _LONG:
         lines.append("The notes are short." if timing.lengths < _SHORT else "The notes are joined throughout.")
     if timing.cut:
@@ -102,6 +104,25 @@ def timing_lines(line: DueLine, take: Take, timing: Timing) -> list[str]:
         said = [f"{notes[note].pitch.name.shown} in {grid.place(notes[note].onset)}" for note, _ in timing.cut]
         lines.append(f"Long notes that end too soon: {listed(said)}.")
     return lines
+
+
+def _in_groups(pairs: Sequence[SwungPair]) -> list[tuple[float, str]]:
+    """The middle ratio of every few pairs that follow each other, with their bars: one onset heard badly makes no
+    swing.
+    """
+    starts = range(0, len(pairs) - _SEVERAL + 1, _SEVERAL)
+    groups = [pairs[start : start + _SEVERAL] for start in starts]
+    return [
+        (
+            statistics.median(pair.ratio for pair in group),
+            f"bar {group[0].bar}" if group[0].bar == group[-1].bar else f"bars {group[0].bar}–{group[-1].bar}",
+        )
+        for group in groups
+    ]
+
+
+_SEVERAL = 3
+"""So many pairs of eighths tell together how swung they are."""
 
 
 def _late_words(late: float) -> str:

@@ -144,7 +144,7 @@ class Mirror(QListWidget):
                     for value in (row.here, row.there)]  # fmt: skip
             name = f"{row.figure.words}: {told[0]}, {told[1]}"
             item.setData(Qt.ItemDataRole.AccessibleTextRole, name)
-            item.setToolTip(row.figure.formula)
+            item.setToolTip(f"{row.figure.words}: {row.figure.formula}")
             self.addItem(item)
         names = [row.figure.name for row in rows]
         self.setCurrentRow(names.index(keep) if keep in names else 0 if rows else -1)
