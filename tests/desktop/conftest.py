@@ -51,8 +51,11 @@ HARMLESS = (
     "Mouse event ",
     "PulseAudio",
     "QObject::disconnect: wildcard call",
+    "QItemSelectionModel: Selecting when no model",
 )
-"""What Qt says on a machine without a screen and a sound card, of clicks made by a test, and of its own sockets."""
+"""What Qt says on a machine without a screen and a sound card, of clicks made by a test, of its own sockets, and of
+lists that are taken down.
+"""
 
 QUIET = (QtMsgType.QtDebugMsg, QtMsgType.QtInfoMsg)
 

@@ -104,7 +104,9 @@ def wilson(hits: float, among: float) -> tuple[float, float]:
     share, z = hits / among, _Z
     middle = (share + z * z / (2 * among)) / (1 + z * z / among)
     half = z / (1 + z * z / among) * np.sqrt(share * (1 - share) / among + z * z / (4 * among * among))
-    return max(0.0, float(middle - half)), min(1.0, float(middle + half))
+    # At the ends both halves are equal, up to the last digit.
+    low = 0.0 if hits <= 0 else max(0.0, float(middle - half))
+    return low, 1.0 if hits >= among else min(1.0, float(middle + half))
 
 
 def _sums(parts: Sequence[NDArray[np.float64]]) -> Floats:

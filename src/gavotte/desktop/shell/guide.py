@@ -134,6 +134,9 @@ class GuideWindow(QDialog):
         document = self.page.document()
         assert document is not None
         document.setDocumentMargin(20)
+        whole = QTextCursor(document)
+        # As one edit: the page is laid out once, not after each key.
+        whole.beginEditBlock()
         block = document.begin()
         while block.isValid():
             cursor, shape = QTextCursor(block), block.blockFormat()
@@ -153,6 +156,7 @@ class GuideWindow(QDialog):
                 key.setFontWeight(500)
                 cursor.mergeCharFormat(key)
             block = block.next()
+        whole.endEditBlock()
 
     def _open_current(self) -> None:
         file = self.chapters.current_id()

@@ -202,12 +202,9 @@ class MainWindow(QMainWindow):
         right.addWidget(self.first_steps)
         right.addWidget(self._stack, 1)
         right.addWidget(self.transport_bar)
-        menus = self.menuBar()
-        assert menus is not None
         self.what_button.setObjectName("corner")
         self.what_button.setToolTip(translate("Gavotte", "Read the guide’s chapter on this desk"))
         self.what_button.clicked.connect(lambda: self.show_chapter())
-        menus.setCornerWidget(self.what_button)
         whole = QWidget()
         row = QHBoxLayout(whole)
         row.setContentsMargins(0, 0, 0, 0)
@@ -223,6 +220,8 @@ class MainWindow(QMainWindow):
         bar.addWidget(self.activity_bar)
         bar.addPermanentWidget(self._sound)
         bar.addPermanentWidget(self._saved)
+        # Not in the corner of the menu bar: keys of the desks would be heard there.
+        bar.addPermanentWidget(self.what_button)
 
     def _make_actions(self) -> None:
         before, after = commands_before(self), commands_after(self)

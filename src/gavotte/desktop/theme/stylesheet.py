@@ -49,7 +49,7 @@ QPushButton#tab { background: transparent; border: none; border-bottom: 2px soli
     padding: 6px 6px; }
 QPushButton#tab:checked { border-bottom-color: $accent; font-weight: 700; }
 QPushButton#tab:focus { color: $accent; }
-QPushButton#corner { background: transparent; border: none; padding: 4px 14px 0 14px; max-height: 22px;
+QPushButton#corner { background: transparent; border: none; padding: 0 12px; max-height: 20px;
     min-height: 0; color: $quiet; }
 QPushButton#corner:hover, QPushButton#corner:focus { color: $accent; text-decoration: underline; }
 QTextBrowser { background: $page; color: $text; border: 1px solid $rule; border-radius: 4px; }
