@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import site
 import sys
 from dataclasses import dataclass
 from pathlib import Path
@@ -31,7 +32,8 @@ class Chapter:
 def guide_folder() -> Path | None:
     """Where the guide lies: beside the sources, or where it was installed; None where it is not there."""
     beside = Path(gavotte.__file__).parents[2] / "docs" / "guide"
-    for folder in (beside, Path(sys.prefix) / "share" / "gavotte" / "guide"):
+    installed = (Path(base) / "share" / "gavotte" / "guide" for base in (sys.prefix, site.getuserbase()))
+    for folder in (beside, *installed):
         if (folder / INDEX).is_file():
             return folder
     return None
