@@ -383,7 +383,7 @@ def name_of(widget: QWidget) -> str:
     return widget.accessibleName() or words
 
 
-@pytest.mark.parametrize("desk", ["shelf", "listen", "write", "label", "vocabulary"])
+@pytest.mark.parametrize("desk", ["shelf", "listen", "write", "label", "vocabulary", "compare"])
 def test_every_stop_on_the_way_by_tab_has_a_name_and_comes_once(qtbot: QtBot, at_ferry: MainWindow, desk: str) -> None:
     at_ferry.activateWindow()
     # A note that could be called something else shows buttons of its own.

@@ -39,7 +39,6 @@ class ChooseDialog(Dialog):
             self.content.addWidget(widget)
         self.search.textChanged.connect(lambda _: self._filter())
         self.tree.itemChanged.connect(lambda *_: self._tell())
-        self.tree.itemActivated.connect(lambda item, _: self._turn(item))
         self._tell()
 
     def _fill(self, before: SoloSet) -> None:
@@ -81,11 +80,6 @@ class ChooseDialog(Dialog):
             group = item.parent()
             if wanted and group is not None and not item.isHidden():
                 group.setExpanded(True)
-
-    def _turn(self, item: QTreeWidgetItem) -> None:
-        if item.data(0, _VALUE):
-            is_on = item.checkState(0) == Qt.CheckState.Checked
-            item.setCheckState(0, Qt.CheckState.Unchecked if is_on else Qt.CheckState.Checked)
 
     @property
     def chosen(self) -> SoloSet:

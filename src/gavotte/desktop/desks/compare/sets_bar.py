@@ -137,6 +137,7 @@ class SetsBar(QWidget):
         self.here = SetChoice(translate("Gavotte", "The first set"), SoloSet(SetKind.ALL))
         self.there = SetChoice(translate("Gavotte", "The other set"), SoloSet(SetKind.REST))
         self.middle = Choice()
+        self.middle.setAccessibleName(translate("Gavotte", "Which figures"))
         self.here_words, self.verdict, self.there_words = QLabel(), QLabel(), QLabel()
         grid = QGridLayout(self)
         grid.setContentsMargins(16, 8, 16, 8)
