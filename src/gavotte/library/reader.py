@@ -41,6 +41,11 @@ class SoloEntry:
     to_look_at: int | None
     modified: datetime
 
+    @property
+    def is_solo(self) -> bool:
+        """Whether it is a solo with notes, not the head of a tune."""
+        return bool(self.notes) and not self.is_head
+
 
 @dataclass(frozen=True, slots=True)
 class LickEntry:

@@ -104,7 +104,7 @@ def members(
     chosen: SoloSet, other: SoloSet, entries: Sequence[SoloEntry], takes: Sequence[TakeEntry] = ()
 ) -> list[str]:
     """The ids of the solos or takes in a set, heads left out; ``other`` is the set it is compared with."""
-    solos = [entry for entry in entries if entry.notes and not entry.is_head]
+    solos = [entry for entry in entries if entry.is_solo]
     if chosen.kind is SetKind.TAKES:
         return [take.id for take in takes if take.at.startswith(chosen.value)]
     if chosen.kind is SetKind.REST:

@@ -70,7 +70,6 @@ def differences(here: Measured, there: Measured, seed: int = 1) -> list[Differen
         if not np.isfinite(z[index]):
             continue
         base, base_there = float(here.among[:, index].sum()), float(there.among[:, index].sum())
-        beyond = _TRIES - int(np.searchsorted(greatest, abs(z[index]) - 1e-12))
         found.append(
             Difference(
                 figure,
@@ -79,10 +78,16 @@ def differences(here: Measured, there: Measured, seed: int = 1) -> list[Differen
                 base,
                 base_there,
                 float(z[index]),
-                (beyond + 1) / (_TRIES + 1),
+                chance_of(z[index], greatest),
             )
         )
     return sorted(found, key=lambda one: -abs(one.z))
+
+
+def chance_of(z: float, greatest: Floats) -> float:
+    """How likely chance brings as much in any figure, from the ``greatest`` each dealing brought, in order."""
+    beyond = len(greatest) - int(np.searchsorted(greatest, abs(z) - 1e-12))
+    return (beyond + 1) / (len(greatest) + 1)
 
 
 def _units(here: Measured, there: Measured, by_solo: bool) -> tuple[tuple[Floats, ...], np.ndarray]:

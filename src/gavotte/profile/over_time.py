@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from gavotte.giving_way import give_way
-from gavotte.profile.comparison import CONFIDENCE
+from gavotte.profile.comparison import CONFIDENCE, chance_of
 from gavotte.profile.figures import FIGURES, Figure
 from gavotte.profile.measured import Counts, Measured, Value
 from gavotte.profile.seen import Floats
@@ -73,12 +73,9 @@ def over_time(solos: Sequence[tuple[str, Counts]], seed: int = 1) -> OverTime | 
     ordered = np.sort(greatest)
     changes = []
     for index, figure in enumerate(FIGURES):
-        counted = int((among[:, index] > 0).sum())
-        if not np.isfinite(z[index]) or among[:, index].sum() < _LEAST or counted < _IN_SOLOS:
-            continue
-        beyond = _TRIES - int(np.searchsorted(ordered, abs(z[index]) - 1e-12))
-        told = tuple(part.get(figure.name) for part in values)
-        changes.append(Change(figure, float(z[index]), (beyond + 1) / (_TRIES + 1), told))
+        if np.isfinite(z[index]):
+            told = tuple(part.get(figure.name) for part in values)
+            changes.append(Change(figure, float(z[index]), chance_of(z[index], ordered), told))
     changes.sort(key=lambda one: -abs(one.z))
     return OverTime(times, tuple(len(part.solos) for part in parts), tuple(changes))
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Generator, Sequence
 from dataclasses import dataclass
 
-from gavotte.steps import scaled
 from gavotte.vocabulary.cells import Cell, Place, cells_in, told_of
 from gavotte.vocabulary.corpus import LabelledLine, degrees_words
 
@@ -38,8 +37,7 @@ def in_common(here: Sequence[LabelledLine], there: Sequence[LabelledLine]) -> Ge
     known = {line.notes.tobytes() for line in here}
     others = [(number, line) for number, line in enumerate(there) if line.notes.tobytes() not in known]
     lines = [*here, *(line for _, line in others)]
-    told = [told_of(line) for line in lines]
-    cells = yield from scaled(cells_in(told), 0.0, 1.0)
+    cells = yield from cells_in([told_of(line) for line in lines])
     found = []
     for cell in cells:
         mine = tuple(place for place in cell.places if place.line < len(here))

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QSettings, Qt, pyqtBoundSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
 from gavotte.desktop.translation import translate
 
 if TYPE_CHECKING:
@@ -100,7 +101,7 @@ class FirstSteps(QWidget):
         if self._window.session.solo_id is not None:
             return self._window.session.solo_id
         solos = self._window.studio.library.solos()
-        return next((entry.id for entry in solos if entry.notes and not entry.is_head), None)
+        return next((entry.id for entry in solos if entry.is_solo), None)
 
     def _show(self, number: int) -> None:
         self.number, self.is_done = number, False
@@ -142,7 +143,9 @@ class FirstSteps(QWidget):
     def _made(self) -> tuple[Step, ...]:
         window = self._window
         studio, session = window.studio, window.session
-        keys = window.all_keys_button()
+        vocabulary = window.desks["vocabulary"]
+        assert isinstance(vocabulary, VocabularyDesk)
+        keys = vocabulary.all_keys
         hear, why, correct, keep, twelve, practise = (
             (
                 translate("Gavotte", "Hear"),

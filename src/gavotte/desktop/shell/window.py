@@ -22,7 +22,6 @@ from PyQt6.QtGui import (
     QUndoGroup,
 )
 from PyQt6.QtWidgets import (
-    QAbstractButton,
     QApplication,
     QHBoxLayout,
     QLabel,
@@ -39,7 +38,6 @@ from gavotte.desktop.desk.desk import Desk
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks import DESKS
-from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
 from gavotte.desktop.errands.beginning import Beginning
 from gavotte.desktop.errands.details_dialog import DetailsDialog
 from gavotte.desktop.errands.exporting import PAPER, Exporter, ExportFormat
@@ -534,12 +532,6 @@ class MainWindow(QMainWindow):
         self.guide.show()
         self.guide.raise_()
         self.guide.activateWindow()
-
-    def all_keys_button(self) -> QAbstractButton:
-        """What shows a lick in all keys at the Vocabulary desk."""
-        vocabulary = self.desks["vocabulary"]
-        assert isinstance(vocabulary, VocabularyDesk)
-        return vocabulary.all_keys
 
     def show_chapter(self) -> None:
         """Open the chapter of the desk that is shown."""

@@ -23,7 +23,7 @@ class ChooseDialog(Dialog):
 
     def __init__(self, parent: QWidget, entries: Sequence[SoloEntry], before: SoloSet) -> None:
         super().__init__(parent, translate("Gavotte", "Which solos?"), translate("Gavotte", "Choose these"))
-        self._entries = [entry for entry in entries if entry.notes and not entry.is_head]
+        self._entries = [entry for entry in entries if entry.is_solo]
         self.setMinimumSize(560, 520)
         self.search = Line()
         self.search.setPlaceholderText(translate("Gavotte", "Type to find a name"))

@@ -73,7 +73,7 @@ class CompareDesk(Desk):
         self.export = QPushButton(translate("Gavotte", "Export…"))
         self.views = Tabbed(0)
         self.mirror = Mirror()
-        self.pictures = PictureView(picture_words)
+        self.pictures = PictureView()
         self.common = ListView(translate("Gavotte", "What both sets have in common"))
         self.nearest = ListView(translate("Gavotte", "Nearest solos"))
         self.time = TimeView()
@@ -279,7 +279,7 @@ class CompareDesk(Desk):
 
     @property
     def _has_enough(self) -> bool:
-        return sum(1 for entry in self._entries if entry.notes and not entry.is_head) > 1
+        return sum(entry.is_solo for entry in self._entries) > 1
 
     def _usual(self) -> SoloSet:
         """The set that is looked at first: the player with most solos."""
@@ -385,7 +385,7 @@ class CompareDesk(Desk):
 
     def _others(self, own: Side) -> Side:
         """All solos that don't belong to a set."""
-        solos = [entry.id for entry in self._entries if entry.notes and not entry.is_head and entry.id not in own.ids]
+        solos = [entry.id for entry in self._entries if entry.is_solo and entry.id not in own.ids]
         return side_of(solos, self._lines)
 
     def _take_common(self, found: InCommon) -> None:

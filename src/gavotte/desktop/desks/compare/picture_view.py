@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from PyQt6.QtCore import QEvent, QPoint, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PyQt6.QtWidgets import QToolTip, QWidget
@@ -21,9 +19,8 @@ class PictureView(QWidget):
 
     figure_chosen = pyqtSignal(str)
 
-    def __init__(self, words_of: Callable[[Picture], str]) -> None:
+    def __init__(self) -> None:
         super().__init__()
-        self._words_of = words_of
         self._palette: Palette = DAY
         self._shown: Shown | None = None
         self.picture, self.figure = Picture.LADDERS, ""
@@ -40,7 +37,7 @@ class PictureView(QWidget):
         """Show a picture of two sets."""
         self.picture, self._shown = picture, shown
         self._fit()
-        self.setAccessibleName(self._words_of(picture))
+        self.setAccessibleName(picture_words(picture))
         self.spots = []
         self.update()
 
