@@ -275,14 +275,20 @@ def _share_of_width(notation: Notation, first: int, last: int, bars: int) -> flo
     return min(1.0, 0.1 + 0.9 * length / (4 * bars))
 
 
-def line_breaks(notation: Notation, per_line: int = BARS_PER_LINE) -> list[tuple[int, int]]:
-    """Which bars go on which line: ``per_line`` each, a new line where a section starts, the pickup with bar 1."""
-    bars = notation.grid.bars
+def line_breaks(
+    notation: Notation, per_line: int = BARS_PER_LINE, first: int = 0, last: int | None = None
+) -> list[tuple[int, int]]:
+    """Which bars go on which line: ``per_line`` each, a new line where a section starts, the pickup with bar 1.
+
+    Of the bars from index ``first`` up to ``last``, where not all are wanted.
+    """
+    bars = notation.grid.bars[:last]
     sections = {notation.grid.index_at(mark.onset) for mark in form_marks(notation.solo)}
     lines: list[tuple[int, int]] = []
-    start = 0
+    start = first
     full = 0
-    for index, bar in enumerate(bars):
+    for index in range(first, len(bars)):
+        bar = bars[index]
         if index > start and full and (full == per_line or (index in sections and bar.number != 1)):
             lines.append((start, index))
             start, full = index, 0

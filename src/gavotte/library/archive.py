@@ -1,8 +1,8 @@
 """The whole library as one archive of open formats, and back.
 
 A zip file with ``library.json`` (what is in it), each solo as a versioned JSON document and as MusicXML with its
-degrees as lyrics, each lick likewise, and the user's schools and what is remembered of corrections. Reading takes the
-JSON documents; the scores are there for other programs. Recordings that were copied into the library come along.
+degrees as lyrics, each lick likewise, teaching sheets, and the user's schools and what is remembered of corrections.
+Reading takes the JSON documents; the scores are there for other programs. Recordings that were copied into the library come along.
 """
 
 from __future__ import annotations
@@ -36,6 +36,8 @@ from gavotte.library.schools import SCHOOLS_DOCUMENT, OwnSchools, keep_schools, 
 from gavotte.library.store import Library
 from gavotte.recording.recording import Recording
 from gavotte.regular_file import is_regular
+from gavotte.sheets.checking import SHEET_DOCUMENT
+from gavotte.sheets.sheet import TeachingSheet
 from gavotte.solo.document import Solo
 from gavotte.solo.school import School
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick, joined, music_of
@@ -73,6 +75,7 @@ class Contents:
     recipes: tuple[Recipe, ...] = ()
     practice: tuple[tuple[str, str, str, bytes], ...] = ()
     """(table, id, id of what it belongs to, document) of items, the log and takes; the sound of takes stays behind."""
+    sheets: tuple[TeachingSheet, ...] = ()
 
 
 def write_archive(library: LibraryReader, path: Path, left_out: list[str] | None = None) -> Iterator[float]:
@@ -110,6 +113,7 @@ def _write_members(library: LibraryReader, archive: zipfile.ZipFile, left_out: l
             continue
         listed_licks.append({"file": f"{name}.json"})
         yield (len(solos) + number) / total
+    _write_sheets(library, archive, listing, left_out)
     for kind in _KEPT:
         kept = library.kept(kind)
         if kept is not None:
@@ -124,6 +128,22 @@ def _write_members(library: LibraryReader, archive: zipfile.ZipFile, left_out: l
         listing["practice"] = "practice.json"
         archive.writestr("practice.json", json.dumps(practice, ensure_ascii=False))
     archive.writestr("library.json", json.dumps(listing, indent=1, ensure_ascii=False))
+
+
+def _write_sheets(
+    library: LibraryReader, archive: zipfile.ZipFile, listing: dict[str, object], left_out: list[str]
+) -> None:
+    listed: list[dict[str, str]] = []
+    for number, entry in enumerate(reversed(library.sheets()), 1):
+        name = f"sheets/{number:04} {_plain(entry.title)}.json"
+        try:
+            archive.writestr(name, SHEET_DOCUMENT.write(library.sheet(entry.id)))
+            listed.append({"file": name})
+        except FormatError as error:
+            LOG.warning("A sheet can't be exported: %s", error)
+            left_out.append(entry.title)
+    if listed:
+        listing["sheets"] = listed
 
 
 def _put(
@@ -215,6 +235,7 @@ def read_archive(path: Path) -> Contents:
             schools, corrections, recipes = (
                 kind.read(_member(archive, listing[kind.member])) if kind.member in listing else None for kind in _KEPT
             )
+            sheets = tuple(SHEET_DOCUMENT.read(_member(archive, item["file"])) for item in listing.get("sheets", ()))
             practice = _practice(_member(archive, listing["practice"])) if "practice" in listing else ()
     except (KeyError, TypeError, ValueError, AttributeError, RecursionError) as error:
         if isinstance(error, FormatError):
@@ -232,6 +253,7 @@ def read_archive(path: Path) -> Contents:
         path,
         () if recipes is None else recipes.recipes,
         practice,
+        sheets,
     )
 
 
@@ -360,6 +382,10 @@ def add_contents(library: Library, contents: Contents) -> None:
                 known[music_of(came)] = library.add_lick(came)
             else:
                 library.save_lick(same, joined(library.lick(same), came))
+        known_sheets = _known_sheets(library) if contents.sheets else []
+        for sheet in contents.sheets:
+            if sheet not in known_sheets:
+                library.add_sheet(sheet)
         if contents.schools:
             own = own_schools(library)
             fresh = [school for school in contents.schools if school_named(school.name, own) is None]
@@ -392,4 +418,12 @@ def _known_licks(library: Library) -> dict[tuple[object, ...], str]:
     for entry in library.licks():
         with suppress(FormatError):
             known[music_of(library.lick(entry.id))] = entry.id
+    return known
+
+
+def _known_sheets(library: Library) -> list[TeachingSheet]:
+    known = []
+    for entry in library.sheets():
+        with suppress(FormatError):
+            known.append(library.sheet(entry.id))
     return known

@@ -12,8 +12,9 @@ from typing import Any, TypeVar
 from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
 from gavotte.library.errors import LibraryError
 from gavotte.library.recordings import RECORDING_DOCUMENT
-from gavotte.library.tables import LICKS, SOLOS, Table
+from gavotte.library.tables import LICKS, SHEETS, SOLOS, Table
 from gavotte.recording.recording import Recording
+from gavotte.sheets.sheet import TeachingSheet
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.lick import LICK_DOCUMENT, Lick
 
@@ -76,7 +77,17 @@ class TakeEntry:
     at: str
 
 
-EntryT = TypeVar("EntryT", SoloEntry, LickEntry)
+@dataclass(frozen=True, slots=True)
+class SheetEntry:
+    """A teaching sheet as it is listed."""
+
+    id: str
+    title: str
+    pieces: int
+    modified: datetime
+
+
+EntryT = TypeVar("EntryT", SoloEntry, LickEntry, SheetEntry)
 ValueT = TypeVar("ValueT")
 
 
@@ -160,6 +171,24 @@ class LibraryReader:
     def licks(self) -> list[LickEntry]:
         """All kept licks, the latest first."""
         return self._listed(LICKS, LickEntry, "created")
+
+    # -- sheets -------------------------------------------------------------------------------------
+
+    def sheets(self) -> list[SheetEntry]:
+        """All teaching sheets, the latest touched first. Raises LibraryError."""
+        return self._listed(SHEETS, SheetEntry, "modified")
+
+    def sheet(self, sheet_id: str) -> TeachingSheet:
+        """A teaching sheet by id. Raises LibraryError, or FormatError for a damaged document."""
+        return SHEETS.kind.read(self.sheet_document(sheet_id))
+
+    def sheet_document(self, sheet_id: str) -> bytes:
+        """A teaching sheet by id, as its document. Raises LibraryError."""
+        rows = self._rows("SELECT document FROM sheets WHERE id=?", (sheet_id,))
+        if not rows:
+            raise LibraryError("This sheet is no longer in the library.")
+        data: bytes = rows[0][0]
+        return data
 
     def licks_with_words(self, words: str) -> frozenset[str]:
         """The ids of the licks that have all of some words, or beginnings of words, in name, source or notes."""

@@ -141,6 +141,17 @@ MIGRATIONS: tuple[Migration, ...] = (
     ALTER TABLE solos ADD COLUMN source TEXT NOT NULL DEFAULT '';
     ALTER TABLE solos ADD COLUMN tags TEXT NOT NULL DEFAULT '';
     """,
+    """
+    CREATE TABLE sheets (
+        id TEXT PRIMARY KEY,
+        title TEXT NOT NULL,
+        pieces INTEGER NOT NULL,
+        document BLOB NOT NULL,
+        created TEXT NOT NULL,
+        modified TEXT NOT NULL,
+        deleted TEXT
+    ) STRICT;
+    """,
 )
 """``MIGRATIONS[n]`` leads from version n to n + 1."""
 

@@ -25,8 +25,9 @@ from gavotte.library.lock import FolderLock
 from gavotte.library.reader import LibraryReader, ValueT
 from gavotte.library.recordings import RECORDING_DOCUMENT
 from gavotte.library.schema import MIGRATIONS, VERSION
-from gavotte.library.tables import LICKS, SOLOS, Table, insert, update
+from gavotte.library.tables import LICKS, SHEETS, SOLOS, Table, insert, update
 from gavotte.recording.recording import Recording
+from gavotte.sheets.sheet import TeachingSheet
 from gavotte.solo.document import Solo
 from gavotte.solo.tags import written_tags
 from gavotte.vocabulary.lick import Lick
@@ -118,7 +119,7 @@ class Library(LibraryReader):
             old = min((today - KEEP_DELETED).isoformat(), worked_since[0])
             db.execute("DELETE FROM licks WHERE deleted < ?", (old,))
             db.execute("DELETE FROM solos WHERE deleted < ?", (old,))
-            for table in ("practice", "practice_log", "takes"):
+            for table in ("practice", "practice_log", "takes", "sheets"):
                 db.execute(f"DELETE FROM {table} WHERE deleted < ?", (old,))
             db.execute("DELETE FROM lines WHERE owner NOT IN (SELECT id FROM solos UNION ALL SELECT id FROM licks)")
 
@@ -327,6 +328,28 @@ class Library(LibraryReader):
     def restore_lick(self, lick_id: str) -> None:
         """Put a deleted lick back."""
         self._set_deleted("licks", lick_id, None)
+
+    # -- sheets -------------------------------------------------------------------------------------
+
+    def add_sheet(self, sheet: TeachingSheet) -> str:
+        """Keep a teaching sheet; gives its id."""
+        sheet_id = uuid.uuid4().hex
+        now = _now().isoformat()
+        with self._writing() as db:
+            db.execute(*insert(SHEETS, {"id": sheet_id, **SHEETS.values(sheet), "created": now, "modified": now}))
+        return sheet_id
+
+    def save_sheet_row(self, sheet_id: str, row: Mapping[str, object]) -> None:
+        """Write a sheet anew, with what stands in its columns put together. Raises LibraryError where it is not there."""
+        self._save(SHEETS, sheet_id, {**row, "modified": _now().isoformat()}, "This sheet")
+
+    def delete_sheet(self, sheet_id: str) -> None:
+        """Take a teaching sheet away."""
+        self._set_deleted("sheets", sheet_id, _now().isoformat())
+
+    def restore_sheet(self, sheet_id: str) -> None:
+        """Put a deleted teaching sheet back."""
+        self._set_deleted("sheets", sheet_id, None)
 
     def save_lines(self, lines: Iterable[tuple[str, str, bytes]]) -> None:
         """Keep the lines of solos and licks: owner, when that was changed, and the line as bytes."""

@@ -12,6 +12,8 @@ from typing import Generic, TypeVar
 from gavotte.formats.document import SOLO_DOCUMENT, DocumentKind
 from gavotte.library.recordings import RECORDING_DOCUMENT
 from gavotte.recording.recording import Recording
+from gavotte.sheets.checking import SHEET_DOCUMENT
+from gavotte.sheets.sheet import TeachingSheet
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.tags import written_tags
@@ -100,6 +102,14 @@ LICKS: Table[Lick] = Table(
         "rating": lambda lick: lick.rating,
     },
     ("solo_id", "created", "modified", "deleted"),
+)
+
+SHEETS: Table[TeachingSheet] = Table(
+    "sheets",
+    "id",
+    SHEET_DOCUMENT,
+    {"title": lambda sheet: sheet.title, "pieces": lambda sheet: len(sheet.pieces)},
+    ("created", "modified", "deleted"),
 )
 
 RECORDINGS: Table[Recording] = Table("recordings", "solo_id", RECORDING_DOCUMENT, {}, ("modified",))

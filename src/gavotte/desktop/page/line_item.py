@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
 )
 
 from gavotte.desktop.page.articulation_item import ArticulationItem
+from gavotte.desktop.page.blank_lane import BlankLane
 from gavotte.desktop.page.breath_item import BREATHS, BreathItem
 from gavotte.desktop.page.chord_item import CHORD_SIZE, ChordItem
 from gavotte.desktop.page.element_path import element_path
@@ -53,6 +54,8 @@ class LineParts:
     footnotes: bool = False
     numerals: bool = False
     breaths: bool = False
+    blank: bool = False
+    """A lane to be filled in: its ground, and a rule under each note to write a degree on."""
     tuning: Tuning | None = None
     """The strings of the tablature under the staff, None for none; it stands where a note of the line has a string."""
 
@@ -61,18 +64,19 @@ class LineParts:
         """Room the lane takes below its ground line, in engraver units."""
         if self.footnotes:
             return BELOW_GROUND + 1.3 * SP
-        return BELOW_GROUND if self.degrees else 1.0 * SP
+        return BELOW_GROUND if self.degrees or self.blank else 1.0 * SP
 
     @property
     def under_staff(self) -> bool:
         """Whether anything stands under the staff."""
-        return self.lane or self.degrees or self.footnotes
+        return self.lane or self.degrees or self.footnotes or self.blank
 
 
 ALL_PARTS = LineParts()
 """What the page of a solo shows."""
 
 _WORDS_ROOM = 2.0 * SP
+_BLANK_ROOM = 4.5 * SP
 _NUMERAL_ROOM = 1.5 * SP
 _QUIET_KINDS = {"barLine", "clef", "keySig", "meterSig", "rest", "mRest"}
 
@@ -122,7 +126,7 @@ class LineItem(QGraphicsItem):
         high = min(high, ArticulationItem(line, ink, doubt, self, strings=not frets).top)
         numerals = _NUMERAL_ROOM if parts.numerals and parts.chords else 0.0
         self._chord_y = min(high, line.staff[0] - SP) - 0.75 * SP - numerals
-        self._room = room_above(list(self.labels.values())) if parts.lane else 0.0
+        self._room = _BLANK_ROOM if parts.blank else room_above(list(self.labels.values())) if parts.lane else 0.0
         self._under_notes = max(low, line.staff[1] + SP)
         tablature = room_of(parts.tuning) if parts.tuning is not None and frets else 0.0
         self.ground = self._under_notes + tablature + 0.3 * SP + self._room
@@ -358,6 +362,10 @@ class LineItem(QGraphicsItem):
 
     def _build_lane(self) -> None:
         self.lane = None
+        if self._parts.blank:
+            xs = [placed.x for placed in self.line.notes if not placed.note.grace]
+            BlankLane(xs, self._stretches(), self._palette, self).setPos(0, self.ground)
+            return
         if not self._parts.under_staff:
             return
         notes = [

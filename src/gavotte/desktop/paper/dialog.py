@@ -18,7 +18,8 @@ from PyQt6.QtWidgets import (
 )
 
 from gavotte.desktop.activity import Activities
-from gavotte.desktop.paper.pages import SheetPages, paint_on
+from gavotte.desktop.paper.pages import SheetPages
+from gavotte.desktop.paper.painted import paint_on
 from gavotte.desktop.paper.preview import Preview
 from gavotte.desktop.paper.setup import (
     FEWEST_BARS,

@@ -6,17 +6,16 @@ the same on the screen, in a PDF and on a printer.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Generator, Sequence
+from collections.abc import Callable, Generator
 from dataclasses import dataclass, field
 from fractions import Fraction
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPagedPaintDevice, QPageLayout, QPainter, QPen
+from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPageLayout, QPainter, QPen
 from PyQt6.QtWidgets import QGraphicsScene
 
 from gavotte.desktop.page.land import ROW, TOP, Land
 from gavotte.desktop.page.line_item import LineItem
-from gavotte.desktop.painting import painting
 from gavotte.desktop.paper.setup import PageSetup, Reasons
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.paper.told import land_of, telling
@@ -391,20 +390,3 @@ class SheetPages:
         if index > 0 or not self.setup.title:
             title = metrics.elidedText(self.sheet.solo.title, Qt.TextElideMode.ElideRight, 0.8 * self.width)
             painter.drawText(QPointF(0, y), title)
-
-
-def paint_on(
-    device: QPagedPaintDevice, pages: SheetPages, chosen: Sequence[int] | None = None
-) -> Generator[float, None, None]:
-    """Paint all pages on a PDF writer or printer, or those ``chosen`` (from 0), yielding the share that is done."""
-    wanted = range(len(pages.pages)) if chosen is None else chosen
-    with painting(device) as painter:
-        # A printer may hold other paper than the setup has: everything stays on it.
-        scale = min(device.width() / pages.width, device.height() / pages.height)
-        painter.scale(scale, scale)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        for count, index in enumerate(wanted):
-            if count:
-                device.newPage()
-            pages.paint_page(painter, index)
-            yield (count + 1) / len(wanted)

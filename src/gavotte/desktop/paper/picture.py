@@ -24,6 +24,7 @@ from gavotte.engraving.mei import staff_for
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.notation.written import Notation
 from gavotte.phrasing.structure import Structure
+from gavotte.sheets.slim_svg import slimmed
 
 _DOTS_PER_MM = 300 / 25.4
 _MOST_PIXELS = 60_000_000
@@ -103,10 +104,10 @@ def _svg(scene: QGraphicsScene, area: QRectF, setup: PageSetup) -> bytes:
     # A tenth of a millimetre to a unit keeps the numbers short and the size true.
     scale = 10 * setup.mm_per_unit
     size = QSize(round(area.width() * scale), round(area.height() * scale))
-    return _drawn(size, lambda painter: scene.render(painter, QRectF(0, 0, size.width(), size.height()), area))
+    return drawn(size, lambda painter: scene.render(painter, QRectF(0, 0, size.width(), size.height()), area))
 
 
-def _drawn(size: QSize, paint: Callable[[QPainter], object]) -> bytes:
+def drawn(size: QSize, paint: Callable[[QPainter], object]) -> bytes:
     """An SVG of what is painted, in tenths of a millimetre."""
     buffer = QBuffer()
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)
@@ -133,18 +134,18 @@ def arc_picture(structure: Structure) -> bytes:
         painter.scale(_LAND_SCALE, _LAND_SCALE)
         land.paint(painter, 0, land.height)
 
-    return _drawn(QSize(round(_LAND_WIDTH * _LAND_SCALE), round(land.height * _LAND_SCALE)), paint)
+    return drawn(QSize(round(_LAND_WIDTH * _LAND_SCALE), round(land.height * _LAND_SCALE)), paint)
 
 
 def with_outlined_text(svg: bytes) -> bytes:
-    """The SVG with its text drawn as outlines, so that it looks the same where the type is not installed."""
+    """The SVG, made small, its text drawn as outlines: so it looks the same where the type is not installed."""
     ElementTree.register_namespace("", _SVG[1:-1])
     root = ElementTree.fromstring(svg)
     for parent in list(root.iter()):
         for index, child in enumerate(list(parent)):
             if child.tag == f"{_SVG}text":
                 parent[index] = _outline(child)
-    return bytes(ElementTree.tostring(root, encoding="utf-8", xml_declaration=True))
+    return bytes(ElementTree.tostring(slimmed(root), encoding="utf-8", xml_declaration=True))
 
 
 def _outline(text: ElementTree.Element) -> ElementTree.Element:

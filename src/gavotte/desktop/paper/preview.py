@@ -7,7 +7,7 @@ from PyQt6.QtGui import QColor, QKeyEvent, QPageLayout, QPainter, QPaintEvent, Q
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from gavotte.desktop.painting import painting
-from gavotte.desktop.paper.pages import SheetPages
+from gavotte.desktop.paper.painted import PaintedPages
 from gavotte.desktop.paper.setup import MARGIN_MM
 from gavotte.desktop.theme.palette import PRINT, Palette
 from gavotte.desktop.translation import translate
@@ -21,7 +21,7 @@ class Preview(QWidget):
     def __init__(self, palette: Palette) -> None:
         super().__init__()
         self._palette = palette
-        self._pages: SheetPages | None = None
+        self._pages: PaintedPages | None = None
         self.index = 0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -35,7 +35,7 @@ class Preview(QWidget):
         """Number of pages there are."""
         return len(self._pages.pages) if self._pages is not None else 0
 
-    def show_pages(self, pages: SheetPages) -> None:
+    def show_pages(self, pages: PaintedPages) -> None:
         """Show these pages, from where one is."""
         self._pages = pages
         self.turn_to(min(self.index, max(0, self.count - 1)))

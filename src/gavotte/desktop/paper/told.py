@@ -2,24 +2,19 @@
 
 from __future__ import annotations
 
-import threading
-import time
 from collections.abc import Generator
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
 from gavotte.desktop.page.breath_item import Breaths, breaths_of
 from gavotte.desktop.page.land import Land
+from gavotte.desktop.paper.worked_beside import worked_beside
 from gavotte.desktop.theme.palette import PRINT
-from gavotte.giving_way import giving_way
 from gavotte.labelling.hand_out import bar_texts, heading_of
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.phrasing.hand_out import phrase_texts
 from gavotte.phrasing.skeleton import reduced, strong_notes
 from gavotte.phrasing.structure import Structure, structure_of
 from gavotte.solo.document import Solo
-
-_A_MOMENT_SECONDS = 0.004
 
 
 @dataclass(frozen=True)
@@ -59,27 +54,4 @@ def land_of(structure: Structure, width: int) -> Land:
 
 def telling(solo: Solo) -> Generator[float, None, Told]:
     """What is told of a solo: worked out in a thread, and given up with these steps."""
-    stopped = threading.Event()
-
-    def give_way() -> None:
-        if stopped.is_set():
-            raise _GivenUpError
-
-    def work() -> Told:
-        with giving_way(give_way):
-            return told_of(solo)
-
-    pool = ThreadPoolExecutor(max_workers=1)
-    try:
-        told = pool.submit(work)
-        while not told.done():
-            time.sleep(_A_MOMENT_SECONDS)
-            yield 1.0
-        return told.result()
-    finally:
-        stopped.set()
-        pool.shutdown(wait=False)
-
-
-class _GivenUpError(Exception):
-    """Nobody wants the pages any more."""
+    return worked_beside(lambda: told_of(solo), 1.0)

@@ -1,0 +1,115 @@
+"""What a sheet comes to for one version: headings, words, music and drawings in a row, for paper and web page."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from gavotte.notation.written import Notation
+from gavotte.phrasing.structure import Structure
+from gavotte.sheets.pieces import Shown
+from gavotte.sheets.sheet import Version
+from gavotte.solo.bars import Bar, BarGrid
+from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
+
+
+class Style(StrEnum):
+    """How words stand: as a text, under music or a picture, or as a numbered reason."""
+
+    BODY = "body"
+    CAPTION = "caption"
+    REASON = "reason"
+
+
+@dataclass(frozen=True, slots=True)
+class Heading:
+    """A heading; those of ``level`` 1 are listed in the contents."""
+
+    words: str
+    level: int = 1
+
+
+@dataclass(frozen=True, slots=True)
+class Paragraph:
+    """One paragraph, with **bold** words."""
+
+    words: str
+    style: Style = Style.BODY
+
+
+@dataclass(frozen=True, eq=False)
+class Music:
+    """The bars ``first`` up to ``last`` of a solo, by their indexes, with its labels.
+
+    ``notation`` is how the solo is written. ``blank`` leaves the lane to be filled in. ``numbers`` are those of the
+    notes whose reasons are told under it. ``skeleton`` is what is left of the line, set under each of its lines;
+    ``structure`` has its phrases.
+    """
+
+    notation: Notation
+    labels: Mapping[str, Label]
+    first: int
+    last: int
+    shown: Shown
+    blank: bool = False
+    numbered: bool = True
+    numbers: Mapping[str, int] = field(default_factory=dict)
+    structure: Structure | None = None
+    skeleton: tuple[Notation, Mapping[str, Label]] | None = None
+
+    @property
+    def solo(self) -> Solo:
+        """The solo."""
+        return self.notation.solo
+
+    @property
+    def solo_bars(self) -> tuple[Bar, ...]:
+        """The bars that are shown."""
+        return BarGrid(self.solo).bars[self.first : self.last]
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """A drawing as SVG, and what it shows in words."""
+
+    svg: str
+    words: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class PageEnd:
+    """What follows begins a page."""
+
+
+Element = Heading | Paragraph | Music | Drawing | PageEnd
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A piece's elements, by its id; "answers" for the last page."""
+
+    piece: str
+    elements: tuple[Element, ...]
+
+
+ANSWERS = "answers"
+
+
+@dataclass(frozen=True, slots=True)
+class Composed:
+    """A sheet for one version, or for None as it sounds."""
+
+    title: str
+    subtitle: str
+    rights: str
+    header: str
+    version: Version | None
+    contents: bool
+    parts: tuple[Part, ...]
+
+    @property
+    def elements(self) -> tuple[Element, ...]:
+        """All of them in a row."""
+        return tuple(element for part in self.parts for element in part.elements)

@@ -1,0 +1,53 @@
+"""The music of a sheet as one solo, for the files beside it: all pieces one after another."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from gavotte.sheets.elements import Composed, Heading, Music
+from gavotte.sheets.sheet import Version
+from gavotte.sheets.versions import taken_on
+from gavotte.solo.document import Solo
+from gavotte.solo.label import Label
+from gavotte.solo.moving import excerpt
+from gavotte.workshop.stacked import Block, stacked
+
+
+def music_of(composed: Composed) -> tuple[Solo, dict[str, Label]] | None:
+    """All music of a sheet as it sounds (composed for no version), each piece a section; None where there is none.
+
+    What a question asks for stands there once.
+    """
+    blocks, heading = [], ""
+    for element in composed.elements:
+        if isinstance(element, Heading):
+            heading = element.words
+        elif isinstance(element, Music) and not element.blank:
+            block = _block(element, heading)
+            if block is not None:
+                blocks.append(block)
+                heading = ""
+    if not blocks:
+        return None
+    solo, labels = stacked(blocks, composed.title)
+    return replace(solo, swing=blocks[0].solo.swing), {label.note: label for label in labels}
+
+
+def as_read(solo: Solo, version: Version) -> Solo:
+    """The music for a version's readers, still as it sounds: a score says itself how their part is written."""
+    return taken_on(solo, version)
+
+
+def _block(music: Music, heading: str) -> Block | None:
+    bars = music.solo_bars
+    start, end = bars[0].onset, bars[-1].end
+    here = [note.id for note in music.solo.notes if start <= note.onset < end]
+    if not here:
+        return None
+    part = excerpt(music.solo, here[0], here[-1])
+    labels = tuple(music.labels[note] for note in here if note in music.labels)
+    there = {note.id for note in part.notes}
+    labels = tuple(
+        label if label.target is None or label.target in there else replace(label, target=None) for label in labels
+    )
+    return Block(part, labels, heading)

@@ -1,0 +1,86 @@
+"""Music for a version's readers: in their pitch and clef, in the octave that lies best on the staff."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from gavotte.sheets.sheet import Version
+from gavotte.solo.document import Instrument, Solo
+from gavotte.solo.instruments import instrument_named
+from gavotte.solo.written import as_written, written_interval
+from gavotte.theory.interval import UNISON, Interval
+
+_READERS = {
+    Version.CONCERT: Instrument("Concert instrument"),
+    Version.B_FLAT: Instrument("B♭ instrument", -1, -2),
+    Version.E_FLAT: Instrument("E♭ instrument", -5, -9),
+    Version.F: Instrument("F instrument", -4, -7),
+    Version.BASS_CLEF: Instrument("Bass clef instrument", 0, 0, "F4"),
+}
+_STAFF = {"G2": (60, 81), "F4": (40, 60)}
+"""What lies on a staff with a ledger line or two, as MIDI numbers."""
+_OCTAVES = (0, 1, -1, 2, -2, 3, -3)
+
+
+def reader_of(version: Version) -> Instrument:
+    """Who reads a version."""
+    return _READERS[version]
+
+
+def for_version(solo: Solo, version: Version | None) -> Solo:
+    """A solo as a version's readers read it; for None as it sounds.
+
+    In concert pitch a guitar or bass keeps its own octave and strings.
+    """
+    return solo if version is None else as_written(taken_on(solo, version))
+
+
+def interval_of(solo: Solo, version: Version | None) -> Interval:
+    """How far above the solo its names stand in a version, less than an octave."""
+    if version is None:
+        return UNISON
+    interval = written_interval(taken_on(solo, version))
+    octaves = interval.semitones // 12
+    return Interval(interval.steps - 7 * octaves, interval.semitones - 12 * octaves)
+
+
+def plain_interval(version: Version | None) -> Interval:
+    """The same for names that belong to no solo."""
+    if version is None:
+        return UNISON
+    return Interval(-_READERS[version].transposition_steps, -_READERS[version].transposition_semitones)
+
+
+def taken_on(solo: Solo, version: Version) -> Solo:
+    """The sounding solo with a version's reader in place of its instrument."""
+    reader, own = _READERS[version], solo.instrument
+    if version is Version.CONCERT:
+        usual = instrument_named(own.name)
+        if own.name in ("Guitar", "Bass") and usual is not None:
+            return solo
+        # Concert pitch on the page: where the player reads bass clef it stays so.
+        clef = own.chosen_clef or own.clef
+        return replace(solo, instrument=replace(reader, clef=clef))
+    octaves = _best_octaves(solo, reader)
+    return replace(
+        solo,
+        instrument=replace(
+            reader,
+            transposition_steps=reader.transposition_steps - 7 * octaves,
+            transposition_semitones=reader.transposition_semitones - 12 * octaves,
+            lowest=own.lowest,
+            highest=own.highest,
+        ),
+    )
+
+
+def _best_octaves(solo: Solo, reader: Instrument) -> int:
+    """By how many octaves the written line is moved: as little beyond the staff as can be, and as near as can be."""
+    low, high = _STAFF[reader.clef]
+    written = [note.pitch.midi - reader.transposition_semitones for note in solo.notes]
+
+    def beyond(octaves: int) -> int:
+        pitches = (pitch + 12 * octaves for pitch in written)
+        return sum(max(0, low - pitch) + max(0, pitch - high) for pitch in pitches)
+
+    return min(_OCTAVES, key=lambda octaves: (beyond(octaves), abs(octaves)))
