@@ -103,6 +103,8 @@ _COUNTED = {
     "pass": (QT_TRANSLATE_NOOP("Gavotte", "pass"), QT_TRANSLATE_NOOP("Gavotte", "passes")),
     "day": (QT_TRANSLATE_NOOP("Gavotte", "day"), QT_TRANSLATE_NOOP("Gavotte", "days")),
     "minute": (QT_TRANSLATE_NOOP("Gavotte", "minute"), QT_TRANSLATE_NOOP("Gavotte", "minutes")),
+    "piece": (QT_TRANSLATE_NOOP("Gavotte", "piece"), QT_TRANSLATE_NOOP("Gavotte", "pieces")),
+    "sheet": (QT_TRANSLATE_NOOP("Gavotte", "sheet"), QT_TRANSLATE_NOOP("Gavotte", "sheets")),
     "half step": (QT_TRANSLATE_NOOP("Gavotte", "half step"), QT_TRANSLATE_NOOP("Gavotte", "half steps")),
     "step": (QT_TRANSLATE_NOOP("Gavotte", "step"), QT_TRANSLATE_NOOP("Gavotte", "steps")),
     "chord symbol": (QT_TRANSLATE_NOOP("Gavotte", "chord symbol"), QT_TRANSLATE_NOOP("Gavotte", "chord symbols")),

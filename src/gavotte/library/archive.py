@@ -2,7 +2,8 @@
 
 A zip file with ``library.json`` (what is in it), each solo as a versioned JSON document and as MusicXML with its
 degrees as lyrics, each lick likewise, teaching sheets, and the user's schools and what is remembered of corrections.
-Reading takes the JSON documents; the scores are there for other programs. Recordings that were copied into the library come along.
+Reading takes the JSON documents; the scores are there for other programs. Recordings that were copied into the library
+come along.
 """
 
 from __future__ import annotations

@@ -178,6 +178,11 @@ class LibraryReader:
         """All teaching sheets, the latest touched first. Raises LibraryError."""
         return self._listed(SHEETS, SheetEntry, "modified")
 
+    def sheet_count(self) -> int:
+        """How many teaching sheets there are. Raises LibraryError."""
+        number: int = self._rows("SELECT count(*) FROM sheets WHERE deleted IS NULL")[0][0]
+        return number
+
     def sheet(self, sheet_id: str) -> TeachingSheet:
         """A teaching sheet by id. Raises LibraryError, or FormatError for a damaged document."""
         return SHEETS.kind.read(self.sheet_document(sheet_id))

@@ -340,7 +340,7 @@ class Library(LibraryReader):
         return sheet_id
 
     def save_sheet_row(self, sheet_id: str, row: Mapping[str, object]) -> None:
-        """Write a sheet anew, with what stands in its columns put together. Raises LibraryError where it is not there."""
+        """Write a sheet anew, by what stands in its columns. Raises LibraryError where it is not there."""
         self._save(SHEETS, sheet_id, {**row, "modified": _now().isoformat()}, "This sheet")
 
     def delete_sheet(self, sheet_id: str) -> None:

@@ -367,7 +367,7 @@ def _keys(piece: Keys, version: Version | None) -> Iterator[Element]:
     blocks = []
     for number in range(max(1, min(12, piece.count))):
         give_way()
-        item = in_one_of_all_keys(lick.solo, number, piece.order)
+        item = in_one_of_all_keys(lick.solo, number, piece.order, piece.seed)
         beyond = "" if item.in_range else "  (beyond the instrument’s range)"
         blocks.append(Block(item.solo, labels_in(lick, item.solo), f"{item.key.shown}{beyond}"))
     if not piece.key_a_page:

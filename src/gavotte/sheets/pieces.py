@@ -100,10 +100,13 @@ class Licks(SheetPiece, frozen=True, kw_only=True, tag="licks"):
 
 
 class Keys(SheetPiece, frozen=True, kw_only=True, tag="keys"):
-    """A lick in several keys, one after another in an order; ``key_a_page`` begins a page for each."""
+    """A lick in several keys, one after another in an order (``seed`` decides one at random); ``key_a_page`` begins a
+    page for each.
+    """
 
     lick: Lick
     order: KeyOrder = KeyOrder.CIRCLE
+    seed: int = 1
     count: int = 12
     key_a_page: bool = False
     shown: Shown = Shown()

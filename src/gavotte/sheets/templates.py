@@ -119,7 +119,7 @@ def one_key_a_page(lick: Lick) -> TeachingSheet:
     """A lick in all twelve keys, each on a page to put on the stand."""
     shown = Shown(bars=2)
     piece = Keys(id=new_id(), lick=lick, key_a_page=True, shown=shown)
-    return TeachingSheet(f"{lick.name} in all keys", _from(lick), _credit(lick), "", (piece,), staff=8.0)
+    return TeachingSheet(f"{lick.name} in all keys", _from(lick), _credit(lick), "", (piece,), staff=10.0)
 
 
 def bars_piece(solo: Solo, solo_id: str, start: Fraction, end: Fraction) -> tuple[Bars, SheetSource]:

@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import QAbstractButton, QWidget
 from gavotte.desktop.command import Command
 from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import NOTHING, Follower, Update
+from gavotte.desktop.errands.open_sheet import ToBePutOn
 from gavotte.desktop.errands.to_practise import ToBePractised
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.paper.solo_sheet import sheet_of
@@ -21,6 +22,7 @@ from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import translate
 from gavotte.practice.item import Kind
+from gavotte.sheets.templates import bars_piece
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.moving import excerpt
@@ -132,6 +134,29 @@ class Desk(QWidget):
     def has_sheet(self) -> bool:
         """Whether there is something to export."""
         return self.studio.session.solo is not None
+
+    @property
+    def has_own_paper(self) -> bool:
+        """Whether it has pages of its own, which it hands on and prints itself."""
+        return False
+
+    def hand_on(self) -> bool:
+        """Hand on its own pages; False where it has none, so that what ``sheet`` gives is exported."""
+        return False
+
+    def print_out(self) -> bool:
+        """Print its own pages; False where it has none."""
+        return False
+
+    def to_sheet(self) -> ToBePutOn | None:
+        """What of this desk is put on a teaching sheet: the bars of what is selected of the open solo, or all of it."""
+        session = self.studio.session
+        solo, chosen = session.solo, session.selection.notes()
+        if solo is None or not solo.notes:
+            return None
+        notes = (solo.note(chosen[0]), solo.note(chosen[-1])) if chosen else (solo.notes[0], solo.notes[-1])
+        piece, source = bars_piece(solo, session.solo_id or "", notes[0].onset, notes[1].end)
+        return ToBePutOn(solo.title, (piece,), (source,))
 
     @property
     def has_to_practise(self) -> bool:

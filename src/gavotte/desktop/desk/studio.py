@@ -14,6 +14,7 @@ from gavotte.desktop.errands.importing import Importer
 from gavotte.desktop.errands.indexer import Indexer
 from gavotte.desktop.errands.keeping import Keeping
 from gavotte.desktop.errands.library_edits import LibraryEdits
+from gavotte.desktop.errands.open_sheet import OpenSheet
 from gavotte.desktop.errands.to_practise import ToPractise
 from gavotte.desktop.errands.to_the_bench import ToTheBench
 from gavotte.desktop.playback.deck import Deck
@@ -54,4 +55,5 @@ class Studio:
     keeping: Keeping
     bench: ToTheBench
     practice: ToPractise
+    sheets: OpenSheet
     indexer: Indexer

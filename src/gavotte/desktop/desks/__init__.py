@@ -8,6 +8,7 @@ from gavotte.desktop.desks.label.desk import LabelDesk
 from gavotte.desktop.desks.listen.desk import ListenDesk
 from gavotte.desktop.desks.phrases.desk import PhrasesDesk
 from gavotte.desktop.desks.practice.desk import PracticeDesk
+from gavotte.desktop.desks.sheets.desk import SheetsDesk
 from gavotte.desktop.desks.shelf.desk import ShelfDesk
 from gavotte.desktop.desks.vocabulary.desk import VocabularyDesk
 from gavotte.desktop.desks.workshop.desk import WorkshopDesk
@@ -23,5 +24,6 @@ DESKS: tuple[type[Desk], ...] = (
     WorkshopDesk,
     PracticeDesk,
     CompareDesk,
+    SheetsDesk,
 )
 """The registry. Window, rail, menus, map of keys, palette and restoring all go through it."""

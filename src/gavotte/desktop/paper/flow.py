@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Generator, Sequence
 from dataclasses import dataclass, field
 from functools import partial
+from itertools import accumulate
 
 from PyQt6.QtCore import QByteArray, QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPageLayout, QPainter, QPen
@@ -49,12 +50,27 @@ class Entry:
     y: float
 
 
+@dataclass(frozen=True, slots=True)
+class Place:
+    """The room an element, by its number, takes on a page."""
+
+    element: int
+    top: float
+    bottom: float
+    left: float
+    right: float
+
+    def holds(self, x: float, y: float) -> bool:
+        """Whether a point of the page lies in it."""
+        return self.left <= x <= self.right and self.top <= y <= self.bottom
+
+
 @dataclass
 class FlowPage:
-    """What is painted on a page, and from which of the elements each came (their numbers)."""
+    """What is painted on a page, and where what stands."""
 
     painted: list[Paint] = field(default_factory=list)
-    elements: list[int] = field(default_factory=list)
+    places: list[Place] = field(default_factory=list)
 
 
 def version_words(version: Version | None) -> str:
@@ -89,6 +105,9 @@ class FlowPages:
         self._y = 0.0
         self._waiting: list[tuple[Heading, list[TextLine], int]] = []
         self._contents: list[tuple[int, float, str]] = []
+        counts = (len(part.elements) for part in composed.parts)
+        self._begins = frozenset(accumulate(counts, initial=0))
+        """With which elements (by their numbers) pieces begin: their texts are not run together."""
 
     @property
     def title(self) -> str:
@@ -138,8 +157,8 @@ class FlowPages:
             case Heading():
                 self._wait(element, number)
             case Paragraph():
-                end = number
-                while end < len(elements) and isinstance(elements[end], Paragraph):
+                end = number + 1
+                while end < len(elements) and end not in self._begins and isinstance(elements[end], Paragraph):
                     end += 1
                 self._texts([one for one in elements[number:end] if isinstance(one, Paragraph)], number)
                 return end
@@ -181,11 +200,17 @@ class FlowPages:
             if self._y > self._top:
                 self._y += self._mm(_OVER_HEADING_MM[heading.level])
             self.outline.append(Entry(heading.words, heading.level, len(self.pages) - 1, self._y))
-            self.page.elements.append(number)
+            top = self._y
             for line in lines:
                 self.page.painted.append(partial(line.paint, x=0.0, y=self._y))
                 self._y += line.height
+            self._took(number, top, self._y)
             self._y += self._mm(_UNDER_HEADING_MM)
+
+    def _took(self, number: int, top: float, bottom: float, x: float = 0.0, width: float | None = None) -> None:
+        """Remember where an element stands."""
+        right = self.width if width is None else x + width
+        self.page.places.append(Place(number, top, bottom, x, right))
 
     def _height_of(self, heading: Heading, lines: Sequence[TextLine]) -> float:
         over = self._mm(_OVER_HEADING_MM[heading.level]) if self._y > self._top else 0.0
@@ -198,7 +223,7 @@ class FlowPages:
     def _music(self, line: SetLine, number: int) -> None:
         self._make_room(line.height)
         self.page.painted.append(partial(line.paint, y=self._y, width=self.width))
-        self.page.elements.append(number)
+        self._took(number, self._y, self._y + line.height)
         self._y += line.height + _BETWEEN_LINES
 
     def _drawing(self, drawing: Drawing, number: int) -> None:
@@ -211,7 +236,7 @@ class FlowPages:
         self._make_room(high)
         area = QRectF((self.width - wide) / 2, self._y, wide, high)
         self.page.painted.append(partial(_paint_drawing, renderer=renderer, area=area))
-        self.page.elements.append(number)
+        self._took(number, self._y, self._y + high)
         self._y += high + self._mm(_BETWEEN_PARAGRAPHS_MM)
 
     # -- text ---------------------------------------------------------------------------------------
@@ -247,7 +272,8 @@ class FlowPages:
             y += line.before if y > self._y else 0.0
             self.page.painted.append(partial(line.paint, x=x, y=y))
             y += line.height
-        self.page.elements.append(number)
+        if lines:
+            self._took(number, self._y, y, x, self._column if x else None)
 
     def _two_columns(self, lines: list[TextLine], number: int) -> None:
         rest = list(lines)

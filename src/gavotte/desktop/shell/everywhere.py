@@ -27,6 +27,9 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
     def has_music() -> bool:
         return window.desk.has_sheet
 
+    def has_pages() -> bool:
+        return window.desk.has_sheet or window.desk.has_own_paper
+
     return (
         Command(
             "file.new",
@@ -51,7 +54,7 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
             ("Ctrl+E",),
             file,
             1,
-            enabled=has_music,
+            enabled=has_pages,
         ),
         *(
             Command(
@@ -71,7 +74,7 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
             ("Ctrl+P",),
             file,
             1,
-            enabled=has_music,
+            enabled=has_pages,
         ),
         Command("file.library", translate("Gavotte", "The library…"), window.show_library, ("Ctrl+L",), file, 2),
         Command(
@@ -147,6 +150,14 @@ def commands_before(window: MainWindow) -> tuple[Command, ...]:
             edit,
             1,
             enabled=lambda: studio.session.solo is not None and bool(studio.session.solo.chords),
+        ),
+        Command(
+            "edit.put_on_sheet",
+            translate("Gavotte", "Put it on the sheet"),
+            lambda: studio.sheets.put_on(window.desk.to_sheet()),
+            ("Ctrl+Alt+S",),
+            edit,
+            1,
         ),
         Command(
             "edit.details",

@@ -13,7 +13,8 @@ from pathlib import Path
 
 from PyQt6.QtWidgets import QMessageBox, QWidget
 
-from gavotte.desktop.solo.saver import RESCUED_RECORDING, RESCUED_SOLO, Saver
+from gavotte.desktop.errands.open_sheet import OpenSheet
+from gavotte.desktop.solo.saver import RESCUED_RECORDING, RESCUED_SHEET, RESCUED_SOLO, Saver
 from gavotte.desktop.solo.session import SoloSession
 from gavotte.desktop.solo.tape import Tape
 from gavotte.desktop.translation import translate
@@ -22,6 +23,8 @@ from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.recordings import RECORDING_DOCUMENT
 from gavotte.recording.recording import Recording
+from gavotte.sheets.checking import SHEET_DOCUMENT
+from gavotte.sheets.sheet import TeachingSheet
 from gavotte.solo.document import Solo
 
 LOG = logging.getLogger("gavotte")
@@ -50,12 +53,14 @@ class Rescue:
         saver: Saver,
         session: SoloSession,
         tape: Tape,
+        sheets: OpenSheet,
         folders: list[Path],
         say: Callable[[str, str, Callable[[], None]], None],
         taken_back: Callable[[], None],
     ) -> None:
         """``say`` shows a message with an action; ``taken_back`` is called when the library holds what was rescued."""
         self._library, self._saver, self._session, self._tape = session.library, saver, session, tape
+        self._sheets = sheets
         self._folders, self._say, self._taken_back = folders, say, taken_back
         self.ask: Callable[[QWidget, str], Choice] = ask_what_to_do
         """How the user is asked what to do on closing."""
@@ -111,13 +116,15 @@ class Rescue:
     def offer(self) -> None:
         """Offer what was rescued and is still not in the library."""
         waiting = [file for folder in self._folders for file in _files(folder) if not self._is_known(file)]
-        titles = [solo.title for file in waiting if (solo := _solo_in(file)) is not None]
+        titles = [title for file in waiting if (title := _title_in(file))]
         if not waiting:
             return
         if len(titles) == 1:
             words = translate("Gavotte", "“{title}” could not be saved the last time. What was new was kept.")
         else:
-            words = translate("Gavotte", "{number} solos could not be saved the last time. What was new was kept.")
+            words = translate(
+                "Gavotte", "{number} solos and sheets could not be saved the last time. What was new was kept."
+            )
         words = words.format(title=titles[0] if titles else "", number=len(titles))
         self._say(words, translate("Gavotte", "Take it back"), lambda: self._take_back(waiting))
 
@@ -127,6 +134,8 @@ class Rescue:
         try:
             if kind == RESCUED_SOLO:
                 known = self._library.solo(solo_id) == SOLO_DOCUMENT.read(file.read_bytes())
+            elif kind == RESCUED_SHEET:
+                known = self._library.sheet(solo_id) == SHEET_DOCUMENT.read(file.read_bytes())
             else:
                 known = self._library.recording(solo_id) == RECORDING_DOCUMENT.read(file.read_bytes())
         except FormatError as error:
@@ -141,11 +150,15 @@ class Rescue:
 
     def _take_back(self, files: list[Path]) -> None:
         changed_since = {entry.id: entry.modified.timestamp() for entry in self._library.solos()}
+        changed_since |= {entry.id: entry.modified.timestamp() for entry in self._library.sheets()}
         try:
             for file in files:
                 solo_id, kind = _solo_id(file)
                 solo = _solo_in(file)
-                if kind == RESCUED_RECORDING:
+                if kind == RESCUED_SHEET:
+                    is_older = changed_since.get(solo_id, float("inf")) <= file.stat().st_mtime
+                    self._take_sheet(solo_id, SHEET_DOCUMENT.read(file.read_bytes()), is_older)
+                elif kind == RESCUED_RECORDING:
                     self._take_recording(solo_id, RECORDING_DOCUMENT.read(file.read_bytes()))
                 elif solo is not None and changed_since.get(solo_id, float("inf")) <= file.stat().st_mtime:
                     self._take_solo(solo_id, solo)
@@ -165,6 +178,13 @@ class Rescue:
         else:
             self._saver.save_solo(solo_id, solo)
 
+    def _take_sheet(self, sheet_id: str, sheet: TeachingSheet, library_is_older: bool) -> None:
+        """Put a sheet in its place, or beside one that was worked on since."""
+        if library_is_older:
+            self._sheets.take(sheet_id, sheet)
+        else:
+            self._library.add_sheet(sheet)
+
     def _take_recording(self, solo_id: str, recording: Recording) -> None:
         if solo_id == self._tape.solo_id:
             self._tape.exchange(recording)
@@ -174,14 +194,26 @@ class Rescue:
 
 def _files(folder: Path) -> list[Path]:
     with suppress(OSError):
-        return sorted(file for file in folder.iterdir() if file.name.endswith((RESCUED_SOLO, RESCUED_RECORDING)))
+        return sorted(file for file in folder.iterdir() if file.name.endswith(_KINDS))
     return []
 
 
 def _solo_id(file: Path) -> tuple[str, str]:
     """Whose work a file holds, and of which kind."""
-    kind = RESCUED_SOLO if file.name.endswith(RESCUED_SOLO) else RESCUED_RECORDING
+    kind = next(kind for kind in _KINDS if file.name.endswith(kind))
     return file.name.removesuffix(kind), kind
+
+
+_KINDS = (RESCUED_SOLO, RESCUED_RECORDING, RESCUED_SHEET)
+
+
+def _title_in(file: Path) -> str:
+    """The title of the solo or sheet in a file, "" where there is none."""
+    with suppress(FormatError, OSError):
+        if file.name.endswith(RESCUED_SHEET):
+            return SHEET_DOCUMENT.read(file.read_bytes()).title
+    solo = _solo_in(file)
+    return "" if solo is None else solo.title
 
 
 def _solo_in(file: Path) -> Solo | None:

@@ -45,6 +45,7 @@ from gavotte.desktop.errands.importing import Importer
 from gavotte.desktop.errands.indexer import Indexer
 from gavotte.desktop.errands.keeping import Keeping
 from gavotte.desktop.errands.library_edits import LibraryEdits
+from gavotte.desktop.errands.open_sheet import OpenSheet
 from gavotte.desktop.errands.recent import recent_solos, remember
 from gavotte.desktop.errands.to_practise import ToPractise
 from gavotte.desktop.errands.to_the_bench import ToTheBench
@@ -118,7 +119,9 @@ class MainWindow(QMainWindow):
         self.session, self.activities = studio.session, studio.activities
         folders = rescue_folders(Path(settings.fileName()).parent, library.folder)
         taken_back = partial(self._changed, Update.LIBRARY)
-        self.rescue = Rescue(studio.saver, studio.session, studio.tape, folders, self.notice.say, taken_back)
+        self.rescue = Rescue(
+            studio.saver, studio.session, studio.tape, studio.sheets, folders, self.notice.say, taken_back
+        )
         self.undo = QUndoGroup(self)
         self._take_in_files(library, Path(settings.fileName()).parent)
         self.desks: dict[str, Desk] = {kind.kind.name: kind(studio) for kind in DESKS}
@@ -178,6 +181,7 @@ class MainWindow(QMainWindow):
             keeping=Keeping(library, session, tape, activities, edits, asks, self),
             bench=ToTheBench(asks, self),
             practice=ToPractise(library, edits, asks, self),
+            sheets=OpenSheet(library, saver, asks, self),
             indexer=Indexer(library, activities, self),
         )
 
@@ -490,6 +494,7 @@ class MainWindow(QMainWindow):
         self.studio.transport.stop()
         self.studio.tape.put_down()
         self.session.close()
+        self.studio.sheets.close()
         self.studio.edits.undo_stack.clear()
 
     def _library_replaced(self) -> None:
@@ -511,6 +516,8 @@ class MainWindow(QMainWindow):
 
     def choose_export(self, wanted: ExportFormat | None = None) -> None:
         """Ask where to, and unless one is ``wanted`` as what, the music shown goes out, and write it."""
+        if wanted is None and self.desk.hand_on():
+            return
         sheet = self.sheet()
         if sheet is not None:
             self.studio.exporter.choose(sheet, wanted)
@@ -540,7 +547,9 @@ class MainWindow(QMainWindow):
         self.show_guide(about)
 
     def show_paper(self) -> None:
-        """Show the page setup of what is shown, with its pages."""
+        """Show the page setup of what is shown, with its pages; or print a desk's own pages."""
+        if self.desk.print_out():
+            return
         sheet = self.sheet()
         if sheet is None:
             return

@@ -84,6 +84,23 @@ def _compare() -> tuple[QPainterPath, QPainterPath]:
     return line, solid
 
 
+def _sheets() -> tuple[QPainterPath, QPainterPath]:
+    """A page with a turned corner, two lines of music on it, handed on."""
+    line, solid = QPainterPath(), QPainterPath()
+    line.moveTo(14.5, 2.8)
+    for x, y in ((5, 2.8), (5, 21.2), (19, 21.2), (19, 7.3), (14.5, 2.8)):
+        line.lineTo(x, y)
+    line.moveTo(14.5, 2.8)
+    line.lineTo(14.5, 7.3)
+    line.lineTo(19, 7.3)
+    for y in (11.5, 16.8):
+        line.moveTo(8, y)
+        line.lineTo(16, y)
+    for x, y in ((9.6, 11.5), (14.2, 10.2), (10.6, 16.8), (14.6, 18.0)):
+        solid.addEllipse(QPointF(x, y), 1.5, 1.2)
+    return line, solid
+
+
 def _phrases() -> tuple[QPainterPath, QPainterPath]:
     """A line that breathes: two arches over the ground with a gap between them, and the peak over one."""
     line, solid = QPainterPath(), QPainterPath()
@@ -173,6 +190,7 @@ _DRAWINGS = {
     "workshop": _workshop,
     "practice": _practice,
     "compare": _compare,
+    "sheets": _sheets,
     "mark": _mark,
     "play": _play,
     "stop": _stop,

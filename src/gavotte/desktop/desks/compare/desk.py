@@ -32,6 +32,7 @@ from gavotte.desktop.desks.compare.words import (
     side_words,
     verdict_words,
 )
+from gavotte.desktop.errands.open_sheet import ToBePutOn
 from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
@@ -50,6 +51,9 @@ from gavotte.profile.form_curve import form_curves
 from gavotte.profile.nearest import Near
 from gavotte.profile.over_time import OverTime
 from gavotte.profile.shared import InCommon, in_common
+from gavotte.sheets.pieces import Licks, Piece, Words
+from gavotte.sheets.pieces import Picture as PicturePiece
+from gavotte.sheets.sheet import new_id
 from gavotte.solo.document import Solo
 from gavotte.vocabulary.corpus import LabelledLine
 
@@ -220,6 +224,25 @@ class CompareDesk(Desk):
     @property
     def has_to_practise(self) -> bool:
         return False
+
+    def to_sheet(self) -> ToBePutOn | None:
+        """What is shown as a picture, what is said of it, and the examples under one another."""
+        if self.found is None:
+            return None
+        view, title = self.views.page_shown, self.laid.solo.title if self.laid is not None else ""
+        is_painted = view not in ("common", "nearest")
+        svg = self._written(".svg") if is_painted else None
+        name = picture_words(self._picture) if view == "pictures" else title
+        told = self.told.text() if title else ""
+        pieces: list[Piece] = []
+        if svg is not None:
+            words = translate("Gavotte", "{here} against {there}").format(here=self.names[0], there=self.names[1])
+            pieces.append(PicturePiece(id=new_id(), heading=name or words, svg=svg.decode(), words=words))
+        if told:
+            pieces.append(Words(id=new_id(), words=told))
+        if self.laid is not None:
+            pieces.append(Licks(id=new_id(), heading=title if not svg or name != title else "", licks=self.laid.licks))
+        return ToBePutOn(name or title or self.names[0], tuple(pieces)) if pieces else None
 
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         return page_hints()

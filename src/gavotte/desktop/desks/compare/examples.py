@@ -20,6 +20,7 @@ from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.solo.moving import excerpt
+from gavotte.vocabulary.lick import Lick, Source
 from gavotte.workshop.stacked import Block, stacked
 
 EACH = 3
@@ -29,13 +30,15 @@ EACH = 3
 @dataclass(frozen=True)
 class Laid:
     """Examples as one piece of music with its labels; ``counted`` are the ids of the notes that are counted, and
-    ``sources`` by the number of the example the solo it is from and its first note there.
+    ``sources`` by the number of the example the solo it is from and its first note there; ``licks`` are the examples
+    by themselves.
     """
 
     solo: Solo
     labels: dict[str, Label]
     counted: frozenset[str]
     sources: tuple[tuple[str, str], ...]
+    licks: tuple[Lick, ...] = ()
 
 
 _LONG, _BESIDE = 1500, 40
@@ -96,6 +99,7 @@ def laid_out(reader: LibraryReader, title: str, places: Sequence[ExamplePlace]) 
     blocks: list[Block] = []
     counted: set[str] = set()
     sources: list[tuple[str, str]] = []
+    licks: list[Lick] = []
     for place in places:
         solo = music_of(reader, place.owner)
         if solo is None or place.last >= len(solo.notes):
@@ -111,10 +115,12 @@ def laid_out(reader: LibraryReader, title: str, places: Sequence[ExamplePlace]) 
             translate("Gavotte", "My take") if is_take(place.owner) else solo.player or translate("Gavotte", "Unknown")
         )
         number = len(blocks)
+        last_bar = BarGrid(solo).at(last.onset).number
+        licks.append(Lick(solo.title, part, labels, Source(place.owner, solo.title, who, bar, last_bar)))
         blocks.append(Block(part, labels, words.format(player=who, title=solo.title, bar=bar)))
         sources.append((place.owner, first.id))
         counted |= {f"{number}:{solo.notes[at].id}" for at in place.counted}
     if not blocks:
         return None
     solo, labels_of = stacked(blocks, title[:1].upper() + title[1:])
-    return Laid(solo, {label.note: label for label in labels_of}, frozenset(counted), tuple(sources))
+    return Laid(solo, {label.note: label for label in labels_of}, frozenset(counted), tuple(sources), tuple(licks))

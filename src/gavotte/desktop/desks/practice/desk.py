@@ -32,6 +32,7 @@ from gavotte.desktop.desks.practice.strip import TodayStrip
 from gavotte.desktop.desks.practice.taking import Taking
 from gavotte.desktop.desks.practice.the_record import TheRecord
 from gavotte.desktop.desks.practice.words import CARE, PARTS, key_words, next_words
+from gavotte.desktop.errands.open_sheet import ToBePutOn
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
@@ -252,6 +253,9 @@ class PracticeDesk(Desk):
     @property
     def has_to_practise(self) -> bool:
         return False
+
+    def to_sheet(self) -> ToBePutOn | None:
+        return None
 
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         return page_hints()

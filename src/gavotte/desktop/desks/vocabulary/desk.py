@@ -28,6 +28,7 @@ from gavotte.desktop.desks.vocabulary.places_panel import PlacesPanel
 from gavotte.desktop.desks.vocabulary.players_panel import PlayersPanel
 from gavotte.desktop.desks.vocabulary.relatives_panel import RelativesPanel
 from gavotte.desktop.desks.vocabulary.search_panel import SearchPanel, known_tags
+from gavotte.desktop.errands.open_sheet import ToBePutOn
 from gavotte.desktop.errands.to_practise import ToBePractised
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
@@ -229,6 +230,11 @@ class VocabularyDesk(Desk):
     def to_practise(self) -> ToBePractised | None:
         lick = self.view.lick
         return None if lick is None else ToBePractised(lick.name, Kind.LICK, lick.solo, self._lick_id or "")
+
+    def to_sheet(self) -> ToBePutOn | None:
+        """The lick that is shown, as it is shown: by itself, with what is laid under it, or in its keys."""
+        piece = self.view.as_piece()
+        return None if piece is None else ToBePutOn(piece.heading, (piece,))
 
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         return page_hints()

@@ -22,6 +22,8 @@ from gavotte.desktop.widgets.line import Line
 from gavotte.desktop.widgets.number import Number
 from gavotte.desktop.widgets.one_stop import OneStop
 from gavotte.engraving.engraver import Engraver
+from gavotte.sheets.pieces import Keys, Licks
+from gavotte.sheets.sheet import new_id
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
@@ -240,6 +242,18 @@ class LickView(QWidget):
         tonic = _IN_C if self.key.currentData() else licks[0].solo.keys[0].key.tonic.pitch_class
         solo, labels = laid_sheet(licks, tonic, AlignBy(self.align.currentData()), lick.name)
         return solo, {label.note: label for label in labels}
+
+    def as_piece(self) -> Keys | Licks | None:
+        """What is shown as a piece of a teaching sheet; None where nothing is."""
+        lick = self.lick
+        if lick is None:
+            return None
+        if self.all_keys.isChecked():
+            order = KeyOrder(self.order.currentData())
+            return Keys(id=new_id(), heading=lick.name, lick=lick, order=order, seed=self._seed)
+        under = self._under if self.laid.isChecked() else ()
+        align = AlignBy(self.align.currentData())
+        return Licks(id=new_id(), heading=lick.name, licks=(lick, *under), in_one_key=bool(under), align=align)
 
     def to_read(self, lick: Lick) -> Lick:
         """A lick as it is to be read now."""

@@ -25,6 +25,7 @@ from gavotte.desktop.desks.workshop.results import Results
 from gavotte.desktop.desks.workshop.side import WorkshopSide
 from gavotte.desktop.desks.workshop.sources import Sources
 from gavotte.desktop.desks.workshop.working import Working
+from gavotte.desktop.errands.open_sheet import ToBePutOn
 from gavotte.desktop.errands.to_practise import ToBePractised
 from gavotte.desktop.errands.to_the_bench import TAKEN
 from gavotte.desktop.paper.sheet import Sheet
@@ -36,6 +37,8 @@ from gavotte.desktop.widgets.nothing_here import NothingHere
 from gavotte.desktop.words import counted
 from gavotte.library.reader import LickEntry
 from gavotte.practice.item import Kind
+from gavotte.sheets.pieces import Licks
+from gavotte.sheets.sheet import new_id
 from gavotte.solo.document import Solo
 from gavotte.workshop.operation import Around, Step, Value, Values
 from gavotte.workshop.operations import OPERATIONS
@@ -219,6 +222,14 @@ class WorkshopDesk(Desk):
     def to_practise(self) -> ToBePractised | None:
         made = self.view.concert
         return None if made is None else ToBePractised(self.bench.there.name, Kind.EXERCISE, made)
+
+    def to_sheet(self) -> ToBePutOn | None:
+        """What was made, or what is selected of it, with what was done in words."""
+        lick = self.results.lick()
+        if lick is None:
+            return None
+        words = self.results.made_words()
+        return ToBePutOn(lick.name, (Licks(id=new_id(), heading=lick.name, licks=(lick,), words=words),))
 
     def hints(self) -> tuple[str, tuple[Hint, ...]]:
         return page_hints()

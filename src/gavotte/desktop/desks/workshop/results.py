@@ -52,7 +52,7 @@ class Results(QObject):
         written = concert if self._studio.view.written else None
         return Sheet(shown, made.result.labels, self.made_words(), concert=written, selected=self._view.selected)
 
-    def _lick(self) -> Lick | None:
+    def lick(self) -> Lick | None:
         """What was made, or what is selected of it, as a lick."""
         made, selected = self._view.made, self._view.selected
         if made is None or not made.worked.result.solo.notes:
@@ -67,7 +67,7 @@ class Results(QObject):
 
     def keep_lick(self) -> None:
         """Keep what was made, or what is selected of it, as a lick."""
-        lick = self._lick()
+        lick = self.lick()
         if lick is None:
             return
         dialog = self.dialog = LickDialog(self._desk.window() or self._desk, lick)
@@ -97,7 +97,7 @@ class Results(QObject):
 
     def keep_sheet(self) -> None:
         """Put a sheet of what was made in all twelve keys on the shelf."""
-        lick = self._lick()
+        lick = self.lick()
         if lick is not None:
             title = translate("Gavotte", "{name}, all keys").format(name=self._bench.there.name)
             self._put_on_shelf(key_sheet(lick.renamed(title))[0])

@@ -1,0 +1,1 @@
+"""The Sheets desk: what do I hand on?"""
