@@ -91,13 +91,6 @@ def vocabulary(window: MainWindow, picture: Callable[..., None]) -> None:
     desk.panels.show_page("about")
     picture("keys", desk.all_keys.click)
     desk.own_key.click()
-    desk.turn_to("cells")
-    wait()
-    desk.search.cells.cells.setCurrentRow(
-        next(k for k, cell in enumerate(desk.overview.cells) if cell.degrees.startswith("3 5 ♭7 ♭9"))
-    )
-    wait()
-    picture("cells")
     desk.turn_to("licks")
 
 
@@ -207,6 +200,20 @@ def write(window: MainWindow, solos: list[str], picture: Callable[..., None]) ->
     desk.panel.show_page("keys")
 
 
+def sheets(window: MainWindow, picture: Callable[..., None]) -> None:
+    """The Sheets desk with a solo and its analysis."""
+    window.show_desk("sheets")
+    desk = window.desks["sheets"]
+    desk.making.begin("analysis")
+    settle(window)
+    desk.making.dialog.accept()
+    while desk.showing.pages is None or desk.showing.pages.title != desk.studio.sheets.sheet.title:
+        settle(window)
+        QApplication.processEvents()
+    desk.choose(desk.studio.sheets.sheet.pieces[0].id)
+    picture("sheets")
+
+
 def main() -> None:
     """Drive the window through its views and save a picture of each."""
     # Time passes only when told to: the playhead stands where it is wanted.
@@ -231,7 +238,7 @@ def main() -> None:
                 settle(window)
                 window.grab().save(str(FOLDER / f"{name}.png"))
 
-            (FOLDER.parent / "guide" / "14-keys.md").write_text(window.keys_chapter(), encoding="utf-8")
+            (FOLDER.parent / "guide" / "15-keys.md").write_text(window.keys_chapter(), encoding="utf-8")
             picture("shelf")
             first, second, slow, *_ = (entry.id for entry in library.solos())
             window.open_solo(first)
@@ -255,6 +262,7 @@ def main() -> None:
             window.open_solo(slow)
             practice(window, picture)
             compare(window, picture)
+            sheets(window, picture)
             window.show_chapter()
             assert window.guide is not None
             window.guide.search.clearFocus()

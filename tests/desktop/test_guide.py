@@ -79,7 +79,7 @@ def test_every_label_in_the_guide_stands_in_the_window(words_shown: set[str]) ->
 
 
 def test_every_command_in_the_guide_exists(capsys: pytest.CaptureFixture[str]) -> None:
-    text = texts("13-commands.md")
+    text = texts("14-commands.md")
     table = re.findall(r"^\| `(\w+)` \|", text, re.MULTILINE)
     lines = re.findall(r"^    gavotte (\w+) (.+)$", text, re.MULTILINE)
     assert {command for command, _ in lines} == set(table)
@@ -95,7 +95,7 @@ def test_every_command_in_the_guide_exists(capsys: pytest.CaptureFixture[str]) -
 
 
 def test_the_chapter_of_all_keys_is_made_of_the_commands(window: MainWindow) -> None:
-    assert texts("14-keys.md") == window.keys_chapter(), "./run screenshots writes it anew"
+    assert texts("15-keys.md") == window.keys_chapter(), "./run screenshots writes it anew"
 
 
 def test_links_and_pictures_lead_somewhere_and_nothing_to_the_network() -> None:
@@ -116,7 +116,7 @@ def test_pages_outside_the_guide_are_not_read() -> None:
     with pytest.raises(ValueError, match="no page"):
         page(FOLDER, "../../README.md")
     assert [chapter.file for chapter in holding(FOLDER, "ladder degrees hatched")] == ["10-compare.md"]
-    assert "`` ` ``" in page(FOLDER, "14-keys.md")
+    assert "`` ` ``" in page(FOLDER, "15-keys.md")
 
 
 @pytest.fixture

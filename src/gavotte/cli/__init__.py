@@ -1,6 +1,6 @@
 """The command line: ``gavotte [--demo] [FILE …]`` opens the window; ``gavotte label FILES…``, ``gavotte phrases
-FILES…``, ``gavotte cells FILES…``, ``gavotte find QUERY FILES…``, ``gavotte profile FILES…`` and ``gavotte take SOLO
-AUDIO`` work without one.
+FILES…``, ``gavotte cells FILES…``, ``gavotte find QUERY FILES…``, ``gavotte profile FILES…``, ``gavotte sheet FILES…``
+and ``gavotte take SOLO AUDIO`` work without one.
 """
 
 from __future__ import annotations
@@ -17,6 +17,7 @@ from gavotte.cli.find import find_command
 from gavotte.cli.label import label_command
 from gavotte.cli.phrases import phrases_command
 from gavotte.cli.profile import profile_command
+from gavotte.cli.sheet import sheet_command
 from gavotte.cli.take import take_command
 
 APP = "gavotte"
@@ -35,6 +36,8 @@ def main(arguments: list[str] | None = None) -> int:
         return find_command(given[1:])
     if given[:1] == ["profile"]:
         return profile_command(given[1:])
+    if given[:1] == ["sheet"]:
+        return sheet_command(given[1:])
     if given[:1] == ["take"]:
         return take_command(given[1:])
     return _window(given)
@@ -48,6 +51,7 @@ def _window(given: list[str]) -> int:
         "“gavotte cells FILES…” what recurs in them, "
         "“gavotte find QUERY FILES…” where they have what is asked for, "
         "“gavotte profile FILES…” the figures of their players and what sets them apart, "
+        "“gavotte sheet FILES…” makes teaching sheets of them, "
         "“gavotte take SOLO AUDIO” how a take of a solo went.",
     )
     parser.add_argument("files", nargs="*", type=Path, metavar="FILE", help="MusicXML or MIDI files to import and open")

@@ -25,6 +25,7 @@ from gavotte.library.reader import DATABASE
 from gavotte.library.recordings import DECODED
 from gavotte.library.recordings import FOLDER as RECORDINGS
 from gavotte.library.store import Library
+from gavotte.sheets.templates import lick_of_the_week
 from gavotte.solo.document import Solo
 from gavotte.solo.label import Label
 from gavotte.vocabulary.lick import keep_lick
@@ -121,4 +122,7 @@ def build_demo(folder: Path, fresh: bool = False) -> None:
             solo_id, solo, labels = kept[which]
             notes = [note.id for note in solo.notes if first <= note.onset <= last]
             library.add_lick(keep_lick(solo, solo_id, labels, notes[0], notes[-1]))
+        solo_id, solo, labels = kept[DEMO_LICKS[0][0]]
+        notes = [note.id for note in solo.notes if DEMO_LICKS[0][1] <= note.onset <= DEMO_LICKS[0][2]]
+        library.add_sheet(lick_of_the_week(keep_lick(solo, solo_id, labels, notes[0], notes[-1])))
         add_practice(library, [(solo_id, solo) for solo_id, solo, _ in kept], now_here())

@@ -17,8 +17,10 @@ _READERS = {
     Version.F: Instrument("F instrument", -4, -7),
     Version.BASS_CLEF: Instrument("Bass clef instrument", 0, 0, "F4"),
 }
-_STAFF = {"G2": (60, 81), "F4": (40, 60)}
-"""What lies on a staff with a ledger line or two, as MIDI numbers."""
+_STAFF = {"G2": (58, 84), "F4": (38, 62)}
+"""What lies on a staff with two ledger lines, as MIDI numbers."""
+_AN_OCTAVE = 1.5
+"""How many semitones beyond that each note may lie before the line is read an octave away."""
 _OCTAVES = (0, 1, -1, 2, -2, 3, -3)
 
 
@@ -75,12 +77,13 @@ def taken_on(solo: Solo, version: Version) -> Solo:
 
 
 def _best_octaves(solo: Solo, reader: Instrument) -> int:
-    """By how many octaves the written line is moved: as little beyond the staff as can be, and as near as can be."""
+    """By how many octaves the written line is moved: as little beyond the staff as can be without going far."""
     low, high = _STAFF[reader.clef]
     written = [note.pitch.midi - reader.transposition_semitones for note in solo.notes]
 
-    def beyond(octaves: int) -> int:
+    def burden(octaves: int) -> float:
         pitches = (pitch + 12 * octaves for pitch in written)
-        return sum(max(0, low - pitch) + max(0, pitch - high) for pitch in pitches)
+        beyond = sum(max(0, low - pitch) + max(0, pitch - high) for pitch in pitches)
+        return beyond + _AN_OCTAVE * len(written) * abs(octaves)
 
-    return min(_OCTAVES, key=lambda octaves: (beyond(octaves), abs(octaves)))
+    return min(_OCTAVES, key=burden)

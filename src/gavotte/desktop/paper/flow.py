@@ -263,17 +263,17 @@ class FlowPages:
 
     def _column_of(self, lines: Sequence[TextLine], number: int) -> None:
         self._make_room(sum(line.before + line.height for line in lines))
-        self._paint_column(lines, 0.0, number)
+        self._paint_column(lines, 0.0, number, self.width)
         self._y += sum(line.before + line.height for line in lines)
 
-    def _paint_column(self, lines: Sequence[TextLine], x: float, number: int) -> None:
+    def _paint_column(self, lines: Sequence[TextLine], x: float, number: int, width: float) -> None:
         y = self._y
         for line in lines:
             y += line.before if y > self._y else 0.0
             self.page.painted.append(partial(line.paint, x=x, y=y))
             y += line.height
         if lines:
-            self._took(number, self._y, y, x, self._column if x else None)
+            self._took(number, self._y, y, x, width)
 
     def _two_columns(self, lines: list[TextLine], number: int) -> None:
         rest = list(lines)
@@ -287,8 +287,8 @@ class FlowPages:
             else:
                 left, right, rest = rest[:half], rest[half:], []
             right_edge = self._column + self._mm(_COLUMN_GAP_MM)
-            self._paint_column(left, 0.0, number)
-            self._paint_column(right, right_edge, number)
+            self._paint_column(left, 0.0, number, self._column)
+            self._paint_column(right, right_edge, number, self._column)
             self._y += max(_height(left), _height(right))
             if rest:
                 self._new_page()

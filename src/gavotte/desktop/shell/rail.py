@@ -14,8 +14,8 @@ from gavotte.desktop.theme.icons import icon
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import said
 
-_ICON, _MARK = 26, 40
-_ABOVE = 16
+_ICON, _SMALL_ICON, _MARK = 24, 18, 40
+_ABOVE = 12
 
 
 class Rail(QWidget):
@@ -40,7 +40,7 @@ class Rail(QWidget):
         self.buttons: dict[str, QToolButton] = {}
         self._kinds = {kind.name: kind for kind in kinds}
         self._states: dict[str, str] = dict.fromkeys(self._kinds, "")
-        self._in_words = True
+        self._in_words, self._is_tight = True, False
         group = QButtonGroup(self)
         for kind in kinds:
             button = QToolButton()
@@ -83,11 +83,17 @@ class Rail(QWidget):
         button.setToolTip(with_key(full, kind.key))
 
     def _fit(self) -> None:
-        """Say the states in words where there is room for all of them, and show the mark where there is more."""
+        """Say the states in words where there is room for all of them, and show the mark where there is more.
+
+        In a window that is very low everything is smaller.
+        """
         room = self.height() - _ABOVE
+        self._tighten(False)
         self._say(True)
         if self._needed() > room:
             self._say(False)
+        if self._needed() > room:
+            self._tighten(True)
         self._mark.setVisible(self._needed() + _MARK + 8 <= room)
 
     def _say(self, in_words: bool) -> None:
@@ -95,6 +101,19 @@ class Rail(QWidget):
             self._in_words = in_words
             for name in self._kinds:
                 self._write(name)
+
+    def _tighten(self, is_tight: bool) -> None:
+        if is_tight == self._is_tight:
+            return
+        self._is_tight = is_tight
+        side = _SMALL_ICON if is_tight else _ICON
+        for button in self.buttons.values():
+            button.setIconSize(QSize(side, side))
+            button.setProperty("tight", is_tight)
+            style = button.style()
+            if style is not None:
+                style.unpolish(button)
+                style.polish(button)
 
     def _needed(self) -> int:
         return sum(button.sizeHint().height() + 2 for button in self.buttons.values())

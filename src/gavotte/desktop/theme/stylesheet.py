@@ -29,7 +29,8 @@ QPushButton#link { background: transparent; border: none; padding: 4px 8px; text
 QPushButton#link:hover { color: $accent; }
 QPushButton:checked { background: $selection; border-color: $accent; }
 QToolButton#railButton { background: transparent; border: none; border-left: 3px solid transparent;
-    padding: 8px 4px; font-size: ${small}px; }
+    padding: 4px 4px; font-size: ${small}px; }
+QToolButton#railButton[tight="true"] { padding: 0 4px; }
 QToolButton#railButton:hover { background: $well; }
 QToolButton#railButton:checked { border-left-color: $accent; background: $well; font-weight: 700; }
 QToolButton#railButton:focus { border-left-color: $text; }

@@ -73,7 +73,7 @@ class SheetsDesk(Desk):
         self._sheet_before = ""
         self._checked: object = None
         self._is_open_once = False
-        self._known_pieces: frozenset[str] = frozenset()
+        self._known_pieces: tuple[str, frozenset[str]] = ("", frozenset())
         self._reading = object()
         self._lay_out()
         self._connect()
@@ -288,12 +288,12 @@ class SheetsDesk(Desk):
 
     def _choose_new(self, sheet: TeachingSheet) -> None:
         """What has just been added is worked on."""
-        known = self._known_pieces
+        before, known = self._known_pieces
         ids = [piece.id for piece in sheet.pieces]
         fresh = [piece_id for piece_id in ids if piece_id not in known]
-        if known and fresh and len(fresh) < len(ids):
-            self._chosen = fresh[0]
-        self._known_pieces = frozenset(ids)
+        if before == self.studio.sheets.sheet_id and fresh:
+            self._chosen = self._wanted = fresh[0]
+        self._known_pieces = self.studio.sheets.sheet_id, frozenset(ids)
 
     def _show_versions(self, sheet: TeachingSheet) -> None:
         offered = sheet.versions
