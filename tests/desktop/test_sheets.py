@@ -29,6 +29,8 @@ from gavotte.desktop.paper.set_lines import LineSetter
 from gavotte.desktop.shell.rescue import Choice
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.engraving.engraver import Engraver
+from gavotte.labelling.labeller import labelled
+from gavotte.phrasing.structure import structure_of
 from gavotte.sheets.composing import Composer
 from gavotte.sheets.pieces import Bars, Keys, Licks, Picture, PieceKind, Question, Returns, Scales, Words, kind_of
 from gavotte.sheets.sheet import SheetSource, TeachingSheet, Version
@@ -383,6 +385,8 @@ def test_undo_goes_back_over_sheets(qtbot: QtBot, begin: Begin) -> None:
     begin(TeachingSheet("Two"))
     desk.making.add(PieceKind.NEW_PAGE)
     desk.making.duplicate()
+    settled(qtbot, desk)
+    assert the_sheet(desk).title == "Two, copy"
     desk.studio.sheets.delete()
     assert {entry.title for entry in desk.studio.library.sheets()} >= {"One", "Two"}
     for _ in range(6):
@@ -441,7 +445,7 @@ def laid_out(sheet: TeachingSheet, version: Version = Version.CONCERT) -> FlowPa
 def test_nothing_is_cut_and_no_heading_stands_alone(qapp: object, at_ferry: MainWindow, paper: str) -> None:
     solo = at_ferry.session.solo
     assert solo is not None
-    pages = laid_out(replace(solo_with_analysis(solo, ""), paper=paper, staff=9.0))
+    pages = laid_out(replace(solo_with_analysis(structure_of(labelled(solo)), ""), paper=paper, staff=9.0))
     assert len(pages.pages) > 5
     for number, page in enumerate(pages.pages):
         assert all(0 <= place.top < place.bottom <= pages.height for place in page.places)
@@ -456,7 +460,7 @@ def test_nothing_is_cut_and_no_heading_stands_alone(qapp: object, at_ferry: Main
 def test_contents_lead_to_the_pages_where_things_stand(at_ferry: MainWindow) -> None:
     solo = at_ferry.session.solo
     assert solo is not None
-    pages = laid_out(solo_with_analysis(solo, ""))
+    pages = laid_out(solo_with_analysis(structure_of(labelled(solo)), ""))
     listed = [(entry.words, entry.page) for _, _, entry in pages.contents()]
     assert [words for words, _ in listed] == [entry.words for entry in pages.outline]
     assert [page for _, page in listed] == sorted(page for _, page in listed)
@@ -513,7 +517,7 @@ def fonts_of(reader: PdfReader) -> list[DictionaryObject]:
 def test_a_pdf_has_text_fonts_bookmarks_and_what_is_said_about_it(at_ferry: MainWindow, tmp_path: Path) -> None:
     solo = at_ferry.session.solo
     assert solo is not None
-    sheet = replace(solo_with_analysis(solo, ""), rights="For our lessons.", header="Week 3")
+    sheet = replace(solo_with_analysis(structure_of(labelled(solo)), ""), rights="For our lessons.", header="Week 3")
     path = tmp_path / "sheet.pdf"
     path.write_bytes(made(sheet, SheetFormat.PDF)["Sheet.pdf"])
     reader = PdfReader(path)
@@ -622,7 +626,7 @@ def test_a_solo_without_chords_and_in_an_odd_meter_can_be_handed_on(qapp: object
         bare, notes=tuple(replace(n, pitch=Pitch(n.pitch.letter, 0, n.pitch.octave + 3)) for n in bare.notes)
     )
     for solo in (bare, high):
-        sheet = replace(solo_with_analysis(solo, ""), versions=tuple(Version))
+        sheet = replace(solo_with_analysis(structure_of(labelled(solo)), ""), versions=tuple(Version))
         assert len(made(sheet, *SheetFormat)) > 15
     empty = TeachingSheet("Empty", sources=(SheetSource("x", "", bare),))
     assert set(made(empty, SheetFormat.PDF, SheetFormat.MIDI)) == {"Sheet.pdf"}

@@ -53,7 +53,7 @@ def test_words_are_named_for_their_readers_paragraph_by_paragraph() -> None:
 def test_bars_are_those_that_were_asked_for_and_no_more() -> None:
     (music,) = music_in(of(Bars(id="b", source="src", first=2, last=3)))
     assert [bar.number for bar in music.solo_bars] == [2, 3]
-    assert music.structure is None
+    assert music.division is None
     assert music.skeleton is None
     assert set(music.labels) == {note.id for note in SOLO.notes}
 
@@ -156,7 +156,8 @@ def test_what_did_not_change_is_not_made_anew() -> None:
     composer, sheet = Composer(), full_sheet()
     before = whole(composer.composed(sheet, Version.CONCERT))
     after = whole(composer.composed(replace(sheet, title="Other", pieces=sheet.pieces[1:]), Version.CONCERT))
-    assert [part for part in after.parts if part.piece == "b"][0] is [p for p in before.parts if p.piece == "b"][0]
+    kept = [next(part for part in found.parts if part.piece == "b") for found in (before, after)]
+    assert kept[0] is kept[1]
     assert after.title == "Other"
 
 
@@ -165,7 +166,7 @@ def test_what_did_not_change_is_not_made_anew() -> None:
 
 def test_the_analysis_tells_the_whole_solo_and_credits_it() -> None:
     solo = DEMO_SOLOS[0]()
-    sheet = solo_with_analysis(solo, "id")
+    sheet = solo_with_analysis(structure_of(labelled(solo)), "id")
     kinds = [type(piece).__name__ for piece in sheet.pieces]
     assert kinds == ["Bars", "Bars", "Words", "Scales", "Words"]
     assert sheet.contents
@@ -179,7 +180,7 @@ def test_the_analysis_tells_the_whole_solo_and_credits_it() -> None:
 
 def test_proposed_texts_read_as_if_they_were_said_in_the_readers_key() -> None:
     solo = DEMO_SOLOS[0]()
-    sheet = solo_with_analysis(solo, "id")
+    sheet = solo_with_analysis(structure_of(labelled(solo)), "id")
     told = [element.words for element in composed(sheet, Version.B_FLAT).elements if isinstance(element, Paragraph)]
     first = next(text for text in told if text.startswith("**Bar 1 ·"))
     assert first.startswith("**Bar 1 · GΔ7 (I)**")

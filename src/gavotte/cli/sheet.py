@@ -22,6 +22,7 @@ from gavotte.library.contexts_played import stretch_over
 from gavotte.library.database import connect_to_read
 from gavotte.library.errors import LibraryError
 from gavotte.library.reader import DATABASE, LibraryReader
+from gavotte.phrasing.structure import structure_of
 from gavotte.sheets.sheet import LARGEST_STAFF, PAPERS, SMALLEST_STAFF, TeachingSheet, Version
 from gavotte.sheets.templates import lick_of_the_week, one_key_a_page, players_over, solo_with_analysis
 from gavotte.solo.bars import BarGrid
@@ -260,11 +261,11 @@ def _analysis(solo: Solo) -> TeachingSheet:
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     from gavotte.desktop.app import make_application
     from gavotte.desktop.paper.picture import arc_picture
-    from gavotte.phrasing.structure import structure_of
 
     app = make_application()
-    arc = arc_picture(structure_of(labelled(solo))).decode() if app is not None else ""
-    return solo_with_analysis(solo, "", arc)
+    structure = structure_of(labelled(solo))
+    arc = arc_picture(structure).decode() if app is not None else ""
+    return solo_with_analysis(structure, "", arc)
 
 
 def _as_lick(solo: Solo, bars: tuple[int, int] | None) -> Lick:

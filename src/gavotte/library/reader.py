@@ -187,6 +187,11 @@ class LibraryReader:
         """A teaching sheet by id. Raises LibraryError, or FormatError for a damaged document."""
         return SHEETS.kind.read(self.sheet_document(sheet_id))
 
+    def sheet_size(self, sheet_id: str) -> int:
+        """How many bytes a teaching sheet's document has, 0 where there is none. Raises LibraryError."""
+        rows = self._rows("SELECT length(document) FROM sheets WHERE id=?", (sheet_id,))
+        return int(rows[0][0]) if rows else 0
+
     def sheet_document(self, sheet_id: str) -> bytes:
         """A teaching sheet by id, as its document. Raises LibraryError."""
         rows = self._rows("SELECT document FROM sheets WHERE id=?", (sheet_id,))

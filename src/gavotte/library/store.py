@@ -333,10 +333,14 @@ class Library(LibraryReader):
 
     def add_sheet(self, sheet: TeachingSheet) -> str:
         """Keep a teaching sheet; gives its id."""
+        return self.add_sheet_row(SHEETS.values(sheet))
+
+    def add_sheet_row(self, row: Mapping[str, object]) -> str:
+        """The same, with what stands in its columns put together already."""
         sheet_id = uuid.uuid4().hex
         now = _now().isoformat()
         with self._writing() as db:
-            db.execute(*insert(SHEETS, {"id": sheet_id, **SHEETS.values(sheet), "created": now, "modified": now}))
+            db.execute(*insert(SHEETS, {"id": sheet_id, **row, "created": now, "modified": now}))
         return sheet_id
 
     def save_sheet_row(self, sheet_id: str, row: Mapping[str, object]) -> None:

@@ -7,14 +7,14 @@ again only what another value stands for.
 from __future__ import annotations
 
 from collections import deque
-from collections.abc import Generator, Iterator, Mapping, Sequence
+from collections.abc import Generator, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from gavotte.giving_way import give_way
 from gavotte.labelling.labeller import Labelled, labelled
 from gavotte.notation.written import Notation
+from gavotte.phrasing.division import Division, division_of
 from gavotte.phrasing.skeleton import reduced, strong_notes
-from gavotte.phrasing.structure import Structure, structure_of
 from gavotte.sheets.elements import (
     ANSWERS,
     Composed,
@@ -80,7 +80,7 @@ class Composer:
 
     def __init__(self) -> None:
         self._reads: dict[tuple[str, Version | None], tuple[SheetSource, _Read]] = {}
-        self._structures: dict[int, tuple[Labelled, Structure]] = {}
+        self._divisions: dict[int, tuple[Labelled, Division]] = {}
         self._notations: deque[Notation] = deque(maxlen=_NOTATIONS)
         self._parts: dict[tuple[str, Version | None], tuple[Piece, SheetSource | None, Part]] = {}
 
@@ -118,10 +118,10 @@ class Composer:
             self._reads[source.id, version] = known
         return known[1]
 
-    def _structure(self, found: Labelled) -> Structure:
-        known = self._structures.get(id(found))
+    def _division(self, found: Labelled) -> Division:
+        known = self._divisions.get(id(found))
         if known is None or known[0] is not found:
-            known = self._structures[id(found)] = found, structure_of(found)
+            known = self._divisions[id(found)] = found, division_of(found)
         return known[1]
 
     def _notation(self, solo: Solo) -> Notation:
@@ -138,7 +138,7 @@ class Composer:
         self._parts = {key: part for key, part in self._parts.items() if key[0].partition("/")[0] in pieces}
         self._reads = {key: read for key, read in self._reads.items() if key[0] in sources}
         there = {id(read.found) for _, read in self._reads.values()}
-        self._structures = {key: known for key, known in self._structures.items() if key in there}
+        self._divisions = {key: known for key, known in self._divisions.items() if key in there}
 
     # -- pieces -------------------------------------------------------------------------------------
 
@@ -226,10 +226,10 @@ class Composer:
         music = _with_or_without_fingering(found.solo, shown)
         labels = {label.note: label for label in found.labels}
         wants_skeleton = shown.skeleton is not Skeleton.NONE
-        structure = self._structure(found) if (shown.phrases or wants_skeleton) and not blank else None
+        division = self._division(found) if (shown.phrases or wants_skeleton) and not blank else None
         skeleton = None
-        if wants_skeleton and structure is not None:
-            bare = labelled(reduced(found.solo, structure.phrases, strong_notes(found)))
+        if wants_skeleton and division is not None:
+            bare = labelled(reduced(found.solo, division.phrases, strong_notes(found)))
             skeleton = Notation(bare.solo), {label.note: label for label in bare.labels}
         grid = BarGrid(found.solo)
         numbers: dict[str, int] = {}
@@ -246,7 +246,7 @@ class Composer:
             blank,
             True,
             numbers,
-            structure if shown.phrases else None,
+            division if shown.phrases else None,
             skeleton,
         )
         yield from (Paragraph(f"{number}  {words}", Style.REASON) for number, words in enumerate(reasons, 1))
@@ -332,7 +332,7 @@ def _stacked_music(blocks: Sequence[Block], shown: Shown, title: str = "") -> Mu
 
 
 def _whole_music(solo: Solo, labels: Sequence[Label], shown: Shown) -> Music:
-    by_note: Mapping[str, Label] = {label.note: label for label in labels}
+    by_note = {label.note: label for label in labels}
     music = _with_or_without_fingering(solo, shown)
     return Music(Notation(music), by_note, 0, len(BarGrid(solo).bars), shown, numbered=False)
 

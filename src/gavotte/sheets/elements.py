@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from gavotte.notation.written import Notation
-from gavotte.phrasing.structure import Structure
+from gavotte.phrasing.division import Division
 from gavotte.sheets.pieces import Shown
 from gavotte.sheets.sheet import Version
 from gavotte.solo.bars import Bar, BarGrid
@@ -45,19 +45,19 @@ class Music:
 
     ``notation`` is how the solo is written. ``blank`` leaves the lane to be filled in. ``numbers`` are those of the
     notes whose reasons are told under it. ``skeleton`` is what is left of the line, set under each of its lines;
-    ``structure`` has its phrases.
+    ``division`` has its phrases.
     """
 
     notation: Notation
-    labels: Mapping[str, Label]
+    labels: dict[str, Label]
     first: int
     last: int
     shown: Shown
     blank: bool = False
     numbered: bool = True
     numbers: Mapping[str, int] = field(default_factory=dict)
-    structure: Structure | None = None
-    skeleton: tuple[Notation, Mapping[str, Label]] | None = None
+    division: Division | None = None
+    skeleton: tuple[Notation, dict[str, Label]] | None = None
 
     @property
     def solo(self) -> Solo:

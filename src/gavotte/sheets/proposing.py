@@ -7,8 +7,10 @@ from dataclasses import replace
 
 from gavotte.labelling.hand_out import bar_texts, heading_of
 from gavotte.labelling.labeller import Labelled, labelled
+from gavotte.phrasing.arc import arc_of
+from gavotte.phrasing.card import card_of
 from gavotte.phrasing.hand_out import phrase_texts
-from gavotte.phrasing.structure import Structure, structure_of
+from gavotte.phrasing.structure import Structure
 from gavotte.sheets.names import braced
 from gavotte.solo.document import Solo
 from gavotte.solo.moving import transposed_simply
@@ -22,7 +24,10 @@ def words_on_phrases(structure: Structure) -> str:
     """What each phrase does, what comes back, and the arc; "" where the solo is one phrase."""
     if len(structure.phrases) < 2:
         return ""
-    higher = structure_of(_elsewhere(structure.found.solo))
+    there = _elsewhere(structure.found.solo)
+    # The division and what comes back are the same in every key.
+    cards = tuple(card_of(there, phrase) for phrase in structure.phrases)
+    higher = replace(structure, found=there, cards=cards, arc=arc_of(there))
     return _joined(phrase_texts(structure), phrase_texts(higher))
 
 

@@ -1,7 +1,4 @@
-"""Drawings made small for a page: what says nothing is left out, and numbers are as fine as can be seen.
-
-Several drawings stand on one page, so the ids in each are given a prefix of its own.
-"""
+"""Drawings made small for a page: what says nothing is left out, and numbers are as fine as can be seen."""
 
 from __future__ import annotations
 
@@ -20,12 +17,10 @@ _FINE = 0.2
 """In a group that is scaled down below this, whole numbers are fine enough."""
 
 
-def slimmed(root: ElementTree.Element, prefix: str = "") -> ElementTree.Element:
-    """The drawing itself, made small; its ids begin with ``prefix``."""
+def slimmed(root: ElementTree.Element) -> ElementTree.Element:
+    """The drawing itself, made small."""
     _clean(root, 1.0)
     _join(root)
-    if prefix:
-        _prefix(root, prefix)
     return root
 
 
@@ -87,10 +82,12 @@ def _join(element: ElementTree.Element) -> None:
         _join(child)
 
 
-def _prefix(root: ElementTree.Element, prefix: str) -> None:
+def prefixed(root: ElementTree.Element, prefix: str) -> ElementTree.Element:
+    """The drawing itself, its ids with a prefix: several drawings stand on one page, and each has ids of its own."""
     for element in root.iter():
         if "id" in element.attrib:
             element.set("id", f"{prefix}{element.attrib['id']}")
         for name, value in element.attrib.items():
             if "url(#" in value:
                 element.set(name, value.replace("url(#", f"url(#{prefix}"))
+    return root

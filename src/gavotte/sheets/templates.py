@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from fractions import Fraction
 
 from gavotte.labelling.labeller import labelled
-from gavotte.phrasing.structure import structure_of
+from gavotte.phrasing.structure import Structure
 from gavotte.sheets.pieces import (
     Bars,
     Keys,
@@ -42,14 +42,13 @@ def credit_of(solo: Solo) -> str:
     return f"Transcribed from: {', '.join(parts)}. For study." if parts else ""
 
 
-def solo_with_analysis(solo: Solo, solo_id: str, arc: str = "") -> TeachingSheet:
+def solo_with_analysis(structure: Structure, solo_id: str, arc: str = "") -> TeachingSheet:
     """The whole solo with its lane, then how it is built and what each phrase and bar does. ``arc`` is its landscape as
     SVG, "" for none.
     """
+    found, solo = structure.found, structure.found.solo
     source = SheetSource(new_id(), solo_id, solo)
     first, last = bars_of(solo)
-    found = labelled(solo)
-    structure = structure_of(found)
     phrases, bars = words_on_phrases(structure), words_on_bars(found, first, last)
     whole = Shown(numerals=True, phrases=bool(phrases))
     pieces: list[Piece] = [Bars(id=new_id(), heading="The solo", source=source.id, first=first, last=last, shown=whole)]

@@ -8,7 +8,7 @@ from xml.etree import ElementTree
 
 from gavotte.sheets.elements import Composed, Drawing, Element, Heading, Music, PageEnd, Paragraph, Style
 from gavotte.sheets.markdown import described
-from gavotte.sheets.slim_svg import SVG, slimmed
+from gavotte.sheets.slim_svg import SVG, prefixed
 
 _STYLE = """
 :root { color-scheme: light; }
@@ -112,7 +112,7 @@ def _figure(drawn: Drawn, said: str, name: str) -> list[str]:
 def for_a_page(svg: str, said: str, prefix: str = "") -> str:
     """A drawing to stand in the text of a page: as wide as there is room, with words for whoever does not see it."""
     ElementTree.register_namespace("", SVG)
-    root = slimmed(ElementTree.fromstring(svg), prefix)
+    root = prefixed(ElementTree.fromstring(svg), prefix)
     for name in ("width", "height", "version", "baseProfile"):
         root.attrib.pop(name, None)
     root.set("role", "img")

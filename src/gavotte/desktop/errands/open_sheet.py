@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
+from gavotte.desktop.activity import Activities
 from gavotte.desktop.asks import Asks
 from gavotte.desktop.solo.saver import Saver
 from gavotte.desktop.translation import translate
@@ -15,6 +16,7 @@ from gavotte.formats.errors import FormatError
 from gavotte.library.errors import LibraryError
 from gavotte.library.reader import SheetEntry
 from gavotte.library.store import Library
+from gavotte.library.tables import SHEETS
 from gavotte.sheets.pieces import Piece
 from gavotte.sheets.sheet import SheetSource, TeachingSheet, with_pieces
 
@@ -28,6 +30,10 @@ class ToBePutOn:
     sources: tuple[SheetSource, ...] = ()
 
 
+_LARGE = 400_000
+"""Bytes of a document that takes a while to read."""
+
+
 class OpenSheet(QObject):
     """The open sheet, None where none is. Every change is a step of one stack, whichever sheet it was made to.
 
@@ -37,9 +43,10 @@ class OpenSheet(QObject):
     changed = pyqtSignal()
     listed = pyqtSignal()
 
-    def __init__(self, library: Library, saver: Saver, asks: Asks, parent: QObject) -> None:
+    def __init__(self, library: Library, saver: Saver, activities: Activities, asks: Asks, parent: QObject) -> None:
         super().__init__(parent)
-        self._library, self._saver, self._asks = library, saver, asks
+        self._library, self._saver, self._activities, self._asks = library, saver, activities, asks
+        self._known: dict[str, TeachingSheet] = {}
         self.sheet: TeachingSheet | None = None
         self.sheet_id = ""
         self.undo_stack = QUndoStack(self)
@@ -55,38 +62,67 @@ class OpenSheet(QObject):
             for entry in self._library.sheets()
         ]
 
-    def open(self, sheet_id: str) -> bool:
-        """Open a sheet; False where it is not there or can't be read, which is said."""
+    def open(self, sheet_id: str) -> None:
+        """Open a sheet; one that is not there or can't be read is said. A large one is read beside the work."""
         if sheet_id == self.sheet_id and self.sheet is not None:
-            return True
+            return
+        self._activities.cancel(self)
+        known = self._saver.held_sheet(sheet_id) or self._known.get(sheet_id)
+        library = self._library
         try:
-            sheet = self._saver.held_sheet(sheet_id) or self._library.sheet(sheet_id)
+            if known is None and library.sheet_size(sheet_id) <= _LARGE:
+                known = library.sheet(sheet_id)
         except (LibraryError, FormatError) as error:
-            self._asks.notice(str(error))
-            return False
-        self._show(sheet_id, sheet)
-        return True
+            self._not_read(error)
+            return
+        if known is not None:
+            self._show(sheet_id, known)
+            return
+
+        def read() -> TeachingSheet:
+            with library.read_apart() as reader:
+                return reader.sheet(sheet_id)
+
+        words = translate("Gavotte", "Reading the sheet")
+        self._activities.beside(self, read, lambda sheet: self._show(sheet_id, sheet), self._not_read, words)
+
+    @property
+    def is_coming(self) -> bool:
+        """Whether a sheet is just being read."""
+        return bool(self._activities.of(self))
+
+    def _not_read(self, error: Exception) -> None:
+        self._show("", None)
+        self._asks.notice(str(error))
 
     def open_latest(self, sheet_id: str = "") -> None:
         """Open a sheet, or where it is gone the one that was touched last; none where there is none."""
         ids = [entry.id for entry in self._library.sheets()]
         wanted = sheet_id if sheet_id in ids else next(iter(ids), "")
-        if not wanted or not self.open(wanted):
+        if wanted:
+            self.open(wanted)
+        else:
             self._show("", None)
 
     def close(self) -> None:
         """Put the sheet down, with all its steps."""
         self.undo_stack.clear()
+        self._activities.cancel(self)
+        self._known.clear()
         self._show("", None)
 
     def _show(self, sheet_id: str, sheet: TeachingSheet | None) -> None:
         self.sheet_id, self.sheet = sheet_id, sheet
+        if sheet is not None:
+            self._known[sheet_id] = sheet
         self.changed.emit()
 
     # -- steps --------------------------------------------------------------------------------------
 
-    def begin(self, sheet: TeachingSheet) -> bool:
-        """Keep a new sheet and open it, as a step; False where it can't be kept, which is said."""
+    def begin(self, sheet: TeachingSheet, row: Mapping[str, object] | None = None) -> bool:
+        """Keep a new sheet and open it, as a step; False where it can't be kept, which is said. ``row`` is what stands
+        in the library's columns for it, where that was put together already.
+        """
         made: list[str] = []
         before = self.sheet_id
 
@@ -94,8 +130,8 @@ class OpenSheet(QObject):
             if made:
                 self._library.restore_sheet(made[0])
             else:
-                made.append(self._library.add_sheet(sheet))
-            self.open(made[0])
+                made.append(self._library.add_sheet_row(row or SHEETS.values(sheet)))
+            self._show(made[0], sheet)
 
         def undo() -> None:
             self._library.delete_sheet(made[0])
@@ -167,6 +203,9 @@ class OpenSheet(QObject):
             return
         if self.sheet is None:
             self.open_latest()
+        if self.is_coming:
+            self._asks.tell(translate("Gavotte", "The sheet is being read; try again in a moment"))
+            return
         if self.sheet is None and not self.begin(TeachingSheet(translate("Gavotte", "New sheet"))):
             return
         assert self.sheet is not None

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.theme.type import font
 from gavotte.engraving.shapes import STAFF_SPACE as SP
+from gavotte.phrasing.division import Division
 from gavotte.phrasing.relations import Kind
 from gavotte.phrasing.structure import Structure
 
@@ -56,7 +57,7 @@ class Breaths:
     knots: tuple[Knot, ...] = ()
 
 
-def breaths_of(structure: Structure) -> tuple[Breath, ...]:
+def breaths_of(structure: Structure | Division) -> tuple[Breath, ...]:
     """The phrases of a solo as they are shown."""
     notes = structure.found.solo.notes
     decided = {mark.note for mark in structure.found.solo.phrase_starts if mark.begins}

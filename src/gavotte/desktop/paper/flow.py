@@ -6,7 +6,8 @@ by step, so that long sheets show their progress and can be stopped.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Generator, Sequence
+from collections import deque
+from collections.abc import Callable, Generator, Iterator, Sequence
 from dataclasses import dataclass, field
 from functools import partial
 from itertools import accumulate
@@ -160,7 +161,8 @@ class FlowPages:
                 end = number + 1
                 while end < len(elements) and end not in self._begins and isinstance(elements[end], Paragraph):
                     end += 1
-                self._texts([one for one in elements[number:end] if isinstance(one, Paragraph)], number)
+                paragraphs = [one for one in elements[number:end] if isinstance(one, Paragraph)]
+                yield from self._texts(paragraphs, number, number / len(elements))
                 return end
             case PageEnd():
                 self._put_waiting(0.0)
@@ -241,25 +243,30 @@ class FlowPages:
 
     # -- text ---------------------------------------------------------------------------------------
 
-    def _texts(self, paragraphs: Sequence[Paragraph], number: int) -> None:
+    def _texts(self, paragraphs: Sequence[Paragraph], number: int, share: float) -> Generator[float, None, None]:
         """Paragraphs: few lines in one column, more in two that end alike."""
+        lines: list[TextLine] = []
         widest = min(self.width, self._mm(_WIDEST_MM))
-        lines = self._lines_of(paragraphs, widest)
+        for paragraph in paragraphs:
+            lines += self._lines_of(paragraph, widest)
+            if len(lines) > _FEW_LINES:
+                break
         if len(lines) <= _FEW_LINES:
             self._column_of(lines, number)
         else:
-            self._two_columns(self._lines_of(paragraphs, self._column), number)
+            lines = []
+            for paragraph in paragraphs:
+                lines += self._lines_of(paragraph, self._column)
+                yield share
+            yield from self._two_columns(lines, number, share)
         self._y += self._mm(_BETWEEN_PARAGRAPHS_MM)
 
-    def _lines_of(self, paragraphs: Sequence[Paragraph], width: float) -> list[TextLine]:
-        lines: list[TextLine] = []
-        for paragraph in paragraphs:
-            size = _TEXT_MM if paragraph.style is Style.BODY else _SMALL_MM
-            colour = self._faint if paragraph.style is Style.CAPTION else self._ink
-            tight = 0.5 if paragraph.style is Style.REASON else 1.0
-            before = tight * self._mm(_BETWEEN_PARAGRAPHS_MM)
-            lines += text_lines(paragraph.words, self._font(size), width, colour, before)
-        return lines
+    def _lines_of(self, paragraph: Paragraph, width: float) -> Iterator[TextLine]:
+        size = _TEXT_MM if paragraph.style is Style.BODY else _SMALL_MM
+        colour = self._faint if paragraph.style is Style.CAPTION else self._ink
+        tight = 0.5 if paragraph.style is Style.REASON else 1.0
+        before = tight * self._mm(_BETWEEN_PARAGRAPHS_MM)
+        return text_lines(paragraph.words, self._font(size), width, colour, before)
 
     def _column_of(self, lines: Sequence[TextLine], number: int) -> None:
         self._make_room(sum(line.before + line.height for line in lines))
@@ -275,23 +282,19 @@ class FlowPages:
         if lines:
             self._took(number, self._y, y, x, width)
 
-    def _two_columns(self, lines: list[TextLine], number: int) -> None:
-        rest = list(lines)
-        self._make_room(sum(line.before + line.height for line in rest[: 2 * _FEW_LINES]) / 2)
+    def _two_columns(self, lines: list[TextLine], number: int, share: float) -> Generator[float, None, None]:
+        rest = deque(lines)
+        first = sum(line.before + line.height for line in lines[: 2 * _FEW_LINES])
+        self._make_room(first / 2)
         while rest:
             room = self._floor - self._y
-            half = _evenly(rest, room)
-            if half is None:
-                left, rest = _filled(rest, room)
-                right, rest = _filled(rest, room)
-            else:
-                left, right, rest = rest[:half], rest[half:], []
-            right_edge = self._column + self._mm(_COLUMN_GAP_MM)
+            left, right = _columns(rest, room)
             self._paint_column(left, 0.0, number, self._column)
-            self._paint_column(right, right_edge, number, self._column)
+            self._paint_column(right, self._column + self._mm(_COLUMN_GAP_MM), number, self._column)
             self._y += max(_height(left), _height(right))
             if rest:
                 self._new_page()
+            yield share
 
     # -- title and contents -------------------------------------------------------------------------
 
@@ -326,6 +329,12 @@ class FlowPages:
             (page, QRectF(0, y, self.width, row), entry)
             for (page, y, _), entry in zip(self._contents, firsts, strict=False)
         ]
+
+    def let_go(self) -> Generator[float, None, None]:
+        """Let go of what is painted, page by page: nobody looks at these pages any more."""
+        for number, page in enumerate(self.pages, 1):
+            page.painted.clear()
+            yield number / len(self.pages)
 
     # -- painting -----------------------------------------------------------------------------------
 
@@ -379,31 +388,39 @@ def _height(lines: Sequence[TextLine]) -> float:
     return sum(line.height + (line.before if k else 0.0) for k, line in enumerate(lines))
 
 
-def _filled(lines: list[TextLine], room: float) -> tuple[list[TextLine], list[TextLine]]:
-    """As many lines as find room, and the rest; what belongs together stays so."""
-    taken, height = 0, 0.0
-    for k, line in enumerate(lines):
-        height += line.height + (line.before if k else 0.0)
-        if height > room and k:
+def _columns(rest: deque[TextLine], room: float) -> tuple[list[TextLine], list[TextLine]]:
+    """Take as many lines as two columns have room for; where that is all of them both end alike."""
+    first = _filled(rest, room)
+    second = _filled(rest, room)
+    if rest:
+        return first, second
+    lines = [*first, *second]
+    half = _evenly(lines, room)
+    return lines[:half], lines[half:]
+
+
+def _filled(rest: deque[TextLine], room: float) -> list[TextLine]:
+    """Take as many lines as find room; what belongs together stays so."""
+    taken: list[TextLine] = []
+    height = 0.0
+    while rest:
+        height += rest[0].height + (rest[0].before if taken else 0.0)
+        if height > room and taken:
             break
-        taken = k + 1
-    while 1 < taken < len(lines) and lines[taken - 1].holds:
-        taken -= 1
-    return lines[:taken], lines[taken:]
+        taken.append(rest.popleft())
+    while rest and len(taken) > 1 and taken[-1].holds:
+        rest.appendleft(taken.pop())
+    return taken
 
 
-def _evenly(lines: list[TextLine], room: float) -> int | None:
-    """After how many lines the second column begins so that both end alike; None where both together are too small."""
-    if _height(lines) > 2 * room + lines[0].height:
-        return None
-    best = None
+def _evenly(lines: list[TextLine], room: float) -> int:
+    """After how many lines the second column begins so that both end as alike as can be."""
+    best = room + 1.0, len(lines)
     for half in range(1, len(lines) + 1):
         if half < len(lines) and lines[half - 1].holds:
             continue
-        tallest = max(_height(lines[:half]), _height(lines[half:]))
-        if tallest <= room and (best is None or tallest < best[0]):
-            best = tallest, half
-    return None if best is None else best[1]
+        best = min(best, (max(_height(lines[:half]), _height(lines[half:])), half))
+    return best[1]
 
 
 def _paint_drawing(painter: QPainter, renderer: QSvgRenderer, area: QRectF) -> None:

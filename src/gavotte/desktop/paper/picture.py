@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Generator
-from functools import partial
+from functools import lru_cache, partial
 from xml.etree import ElementTree
 
 from PyQt6.QtCore import QBuffer, QIODevice, QRectF, QSize
@@ -149,18 +149,29 @@ def with_outlined_text(svg: bytes) -> bytes:
 
 
 def _outline(text: ElementTree.Element) -> ElementTree.Element:
-    face = QFont(FAMILY)
-    face.setPixelSize(max(1, round(float(text.get("font-size", "12")))))
-    face.setWeight(QFont.Weight(int(text.get("font-weight", "400"))))
-    face.setHintingPreference(QFont.HintingPreference.PreferNoHinting)
-    path = QPainterPath()
-    path.addText(float(text.get("x", "0")), float(text.get("y", "0")), face, "".join(text.itertext()).strip("\n"))
-    drawn = ElementTree.Element(f"{_SVG}path", {"d": _path_data(path), "stroke": "none", "fill-rule": "evenodd"})
+    size, weight = max(1, round(float(text.get("font-size", "12")))), int(text.get("font-weight", "400"))
+    data = _outline_of("".join(text.itertext()).strip("\n"), size, weight, text.get("font-style") == "italic")
+    at = f"translate({_short(float(text.get('x', '0')))} {_short(float(text.get('y', '0')))})"
+    drawn = ElementTree.Element(f"{_SVG}path", {"d": data, "transform": at, "stroke": "none", "fill-rule": "evenodd"})
     for name in ("fill", "fill-opacity"):
         value = text.get(name)
         if value is not None:
             drawn.set(name, value)
     return drawn
+
+
+# The same few degrees and chords stand in every line.
+@lru_cache(maxsize=4096)
+def _outline_of(words: str, size: int, weight: int, italic: bool) -> str:
+    """Words as a path that begins at the origin."""
+    face = QFont(FAMILY)
+    face.setPixelSize(size)
+    face.setWeight(QFont.Weight(weight))
+    face.setItalic(italic)
+    face.setHintingPreference(QFont.HintingPreference.PreferNoHinting)
+    path = QPainterPath()
+    path.addText(0.0, 0.0, face, words)
+    return _path_data(path)
 
 
 def _path_data(path: QPainterPath) -> str:

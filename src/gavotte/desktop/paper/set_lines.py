@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Generator, Mapping
+from collections.abc import Generator
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QRectF
@@ -49,7 +49,7 @@ class _Layer:
     """What is set: the solo or its skeleton, with its labels and what is shown of it."""
 
     notation: Notation
-    labels: Mapping[str, Label]
+    labels: dict[str, Label]
     parts: LineParts
 
 
@@ -81,6 +81,7 @@ class LineSetter:
 
     def _set(self, music: Music, width: float, per_line: int) -> Generator[None, None, list[SetLine]]:
         lines = []
+        breaths = Breaths(breaths_of(music.division)) if music.division is not None else None
         for first, last in line_breaks(music.notation, per_line, music.first, music.last):
             for layer in _layers(music):
                 shape = LineFormat(width * _share(layer.notation, first, last, per_line), per_line)
@@ -88,7 +89,7 @@ class LineSetter:
                 wanted = degrees if layer.parts.degrees or layer.parts.blank else {}
                 staff = staff_for(layer.notation.solo)
                 for line in self._engraver.line(layer.notation, first, last, wanted, staff, shape):
-                    lines.append(_set_line(line, layer, music))
+                    lines.append(_set_line(line, layer, music, breaths))
                     yield
         return lines
 
@@ -128,19 +129,19 @@ def line_parts(music: Music) -> LineParts:
         bar_numbers=music.numbered,
         footnotes=bool(music.numbers),
         numerals=shown.numerals,
-        breaths=music.structure is not None,
+        breaths=music.division is not None,
         blank=music.blank,
         tuning=usual_tuning(music.solo.instrument) if shown.tablature else None,
     )
 
 
-def _set_line(line: EngravedLine, layer: _Layer, music: Music) -> SetLine:
-    item = LineItem(line, dict(layer.labels), layer.notation.solo, PRINT, layer.parts)
+def _set_line(line: EngravedLine, layer: _Layer, music: Music, breaths: Breaths | None) -> SetLine:
+    item = LineItem(line, layer.labels, layer.notation.solo, PRINT, layer.parts)
     if layer.notation is music.notation:
         here = {placed.note.id for placed in line.notes}
         item.set_footnotes({note: number for note, number in music.numbers.items() if note in here})
-        if item.breaths is not None and music.structure is not None:
-            item.breaths.show_breaths(Breaths(breaths_of(music.structure)), music.structure.found.solo.places)
+        if item.breaths is not None and breaths is not None:
+            item.breaths.show_breaths(breaths, music.solo.places)
     scene = QGraphicsScene()
     scene.addItem(item)
     item.setPos(0, -item.top)

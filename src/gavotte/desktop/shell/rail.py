@@ -94,7 +94,7 @@ class Rail(QWidget):
             self._say(False)
         if self._needed() > room:
             self._tighten(True)
-        self._mark.setVisible(self._needed() + _MARK + 8 <= room)
+        self._mark.setVisible(self._needed() + _MARK + 16 <= room)
 
     def _say(self, in_words: bool) -> None:
         if in_words != self._in_words:

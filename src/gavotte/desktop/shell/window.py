@@ -181,7 +181,7 @@ class MainWindow(QMainWindow):
             keeping=Keeping(library, session, tape, activities, edits, asks, self),
             bench=ToTheBench(asks, self),
             practice=ToPractise(library, edits, asks, self),
-            sheets=OpenSheet(library, saver, asks, self),
+            sheets=OpenSheet(library, saver, activities, asks, self),
             indexer=Indexer(library, activities, self),
         )
 

@@ -54,8 +54,9 @@ QPushButton#corner { background: transparent; border: none; padding: 0 12px; max
     min-height: 0; color: $quiet; }
 QPushButton#corner:hover, QPushButton#corner:focus { color: $accent; text-decoration: underline; }
 QTextBrowser { background: $page; color: $text; border: 1px solid $rule; border-radius: 4px; }
-QTreeView::indicator { width: 14px; height: 14px; border: 1px solid $quiet; border-radius: 3px; background: $well; }
-QTreeView::indicator:checked { background: $accent; border-color: $accent; }
+QTreeView::indicator, QListView::indicator { width: 14px; height: 14px; border: 1px solid $quiet;
+    border-radius: 3px; background: $well; }
+QTreeView::indicator:checked, QListView::indicator:checked { background: $accent; border-color: $accent; }
 QListView, QTreeView, QPlainTextEdit { background: $well; border: 1px solid $rule; border-radius: 4px;
     outline: none; }
 QListView:focus { border-color: $accent; }

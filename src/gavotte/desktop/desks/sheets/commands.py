@@ -40,7 +40,7 @@ def sheets_commands(desk: SheetsDesk) -> tuple[Command, ...]:
          (desk.later,), at),
         (1, "remove", translate("Gavotte", "Take the piece off"), ("Delete", "Backspace"), desk.remove, has_piece,
          (desk.off,), at),
-        (2, "hand_on", translate("Gavotte", "Hand on…"), ("Ctrl+Shift+F",), desk.handing.choose, is_open,
+        (2, "hand_on", translate("Gavotte", "Hand on…"), ("Ctrl+Shift+F",), desk.hand_on, is_open,
          (desk.hand,), (desk,)),
         (3, "duplicate", translate("Gavotte", "The same once more"), (), making.duplicate, is_open, (), at),
         (3, "delete", translate("Gavotte", "Delete the sheet"), (), sheets.delete, is_open, (), at),

@@ -145,7 +145,7 @@ class SheetsDesk(Desk):
         self.showing.failed.connect(self.studio.asks.notice)
         self.version.activated.connect(lambda _: self._lay_pages())
         self.sheets.clicked.connect(lambda: self.choose_sheet())
-        self.hand.clicked.connect(lambda: self.handing.choose())
+        self.hand.clicked.connect(lambda: self.hand_on())
         self.add.clicked.connect(lambda: self.choose_what_to_add())
         self.off.clicked.connect(lambda: self.remove())
         self.earlier.clicked.connect(lambda: self.move_piece(-1))
@@ -180,10 +180,13 @@ class SheetsDesk(Desk):
         return False
 
     def hand_on(self) -> bool:
+        # What was typed last belongs to it.
+        self.form.finish()
         self.handing.choose()
         return True
 
     def print_out(self) -> bool:
+        self.form.finish()
         self.handing.choose_printer()
         return True
 
@@ -341,6 +344,8 @@ class SheetsDesk(Desk):
         self.outline.show_places(self.showing.page_of)
         self._show_piece()
         self.view.choose(self.showing.elements_of(self._chosen), into_sight)
+        if self._chosen == THE_SHEET and into_sight:
+            self.view.turn_to(0)
         self.state_changed.emit()
 
     def _into_fields(self) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Generator, Sequence
+from collections.abc import Callable, Generator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from typing import TypeVar
@@ -18,6 +18,7 @@ from gavotte.formats.errors import FormatError
 from gavotte.labelling.labeller import labelled
 from gavotte.library.contexts_played import ByPlayer, contexts_played, licks_of
 from gavotte.library.errors import LibraryError
+from gavotte.library.tables import SHEETS
 from gavotte.phrasing.structure import Structure, structure_of
 from gavotte.phrasing.telling import counted as times
 from gavotte.sheets.pieces import (
@@ -34,7 +35,7 @@ from gavotte.sheets.pieces import (
     Words,
 )
 from gavotte.sheets.proposing import words_on_bars, words_on_phrases
-from gavotte.sheets.sheet import SheetSource, TeachingSheet, new_id, source_for, with_pieces
+from gavotte.sheets.sheet import SheetSource, TeachingSheet, new_id, source_for
 from gavotte.sheets.templates import lick_of_the_week, one_key_a_page, players_over, solo_with_analysis
 from gavotte.solo.bars import BarGrid
 from gavotte.solo.document import Solo
@@ -127,24 +128,21 @@ class Making(QObject):
             self._ask_licks(words, translate("Gavotte", "Begin the sheet"), False, then)
 
     def _begin(self, sheet: TeachingSheet) -> None:
-        self._sheets.begin(sheet)
+        """Keep a sheet and open it; a large one is put together for the library beside the work."""
+        self._work(lambda: SHEETS.values(sheet), lambda row: self._keep(sheet, row))
+
+    def _keep(self, sheet: TeachingSheet, row: Mapping[str, object]) -> None:
+        self._sheets.begin(sheet, row)
 
     def _begin_analysis(self, solo: Solo, solo_id: str) -> None:
         # What paints is loaded when it is first wanted.
         from gavotte.desktop.paper.picture import arc_picture
 
-        def begin(made: tuple[TeachingSheet, Structure | None]) -> None:
-            sheet, structure = made
-            if structure is not None:
-                sheet = _with_arc(sheet, arc_picture(structure).decode())
-            self._sheets.begin(sheet)
+        def work() -> TeachingSheet:
+            structure = structure_of(labelled(solo))
+            return solo_with_analysis(structure, solo_id, arc_picture(structure).decode())
 
-        def work() -> tuple[TeachingSheet, Structure | None]:
-            structure = structure_of(labelled(solo)) if solo.notes else None
-            told = structure if structure is not None and len(structure.phrases) > 1 else None
-            return solo_with_analysis(solo, solo_id), told
-
-        self._work(work, begin)
+        self._work(work, self._begin)
 
     def _begin_players(self) -> None:
         """Look where several players meet the same changes, ask which, and begin the sheet."""
@@ -187,7 +185,7 @@ class Making(QObject):
         """Begin a sheet that is the open one over again."""
         sheet = self._sheets.sheet
         if sheet is not None:
-            self._sheets.begin(replace(sheet, title=translate("Gavotte", "{title}, copy").format(title=sheet.title)))
+            self._begin(replace(sheet, title=translate("Gavotte", "{title}, copy").format(title=sheet.title)))
 
     # -- pieces -------------------------------------------------------------------------------------
 
@@ -248,17 +246,16 @@ class Making(QObject):
         if self._sheets.sheet is None:
             return
 
-        def put(structure: Structure) -> None:
-            from gavotte.desktop.paper.picture import arc_picture
+        from gavotte.desktop.paper.picture import arc_picture
 
-            heading = translate("Gavotte", "The arc of {title}").format(title=structure.found.solo.title)
-            self._put([Picture(id=new_id(), heading=heading, svg=arc_picture(structure).decode())])
+        def then(solo: Solo, solo_id: str, first: int, last: int) -> None:
+            heading = translate("Gavotte", "The arc of {title}").format(title=solo.title)
+            self._work(
+                lambda: arc_picture(structure_of(labelled(solo))).decode(),
+                lambda svg: self._put([Picture(id=new_id(), heading=heading, svg=svg)]),
+            )
 
-        self._ask_solo(
-            translate("Gavotte", "The arc of a solo"),
-            lambda solo, solo_id, first, last: self._work(lambda: structure_of(labelled(solo)), put),
-            whole=True,
-        )
+        self._ask_solo(translate("Gavotte", "The arc of a solo"), then, whole=True)
 
     def _put(self, pieces: Sequence[Piece], sources: Sequence[SheetSource] = ()) -> None:
         words = translate("Gavotte", "Add {what}").format(what=counted(len(pieces), "piece"))
@@ -386,9 +383,3 @@ def _motif_words(structure: Structure, number: int) -> str:
     bar = BarGrid(solo).at(solo.notes[head.first].onset).number
     words = translate("Gavotte", "first in bar {bar}, {times}")
     return f"{names}\n{words.format(bar=bar, times=times(len(motif.instances), 'time'))}"
-
-
-def _with_arc(sheet: TeachingSheet, svg: str) -> TeachingSheet:
-    """The sheet with the picture of the whole solo behind its first piece."""
-    picture = Picture(id=new_id(), heading=translate("Gavotte", "The arc"), svg=svg)
-    return with_pieces(sheet, [picture], behind=sheet.pieces[0].id)

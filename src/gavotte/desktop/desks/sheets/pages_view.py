@@ -48,7 +48,7 @@ class PagesView(QAbstractScrollArea):
         self._zoom = 1.0
         self._chosen: frozenset[int] = frozenset()
         self._drawn: dict[int, QPixmap] = {}
-        self._page_seen = 0
+        self._place = (0, 0.0)
         bar = self.verticalScrollBar()
         assert bar is not None
         bar.valueChanged.connect(lambda _: self._scrolled())
@@ -72,7 +72,13 @@ class PagesView(QAbstractScrollArea):
     def set_zoom(self, by: int) -> None:
         """Larger (1), smaller (-1), or as wide as there is room (0)."""
         self._zoom = min(_LARGEST, max(_SMALLEST, self._zoom * _STEP**by)) if by else 1.0
+        self._lay_anew()
+
+    def _lay_anew(self) -> None:
+        """Show the pages in another size; what stood at the top stays there."""
+        page, share = self._place
         self._forget()
+        self._bar.setValue(round((page + share) * (self._page_size.height() + _BETWEEN)))
 
     def choose(self, elements: frozenset[int], into_sight: bool = True) -> None:
         """Mark the elements (by their numbers) of the piece that is worked on, and bring the first into sight."""
@@ -138,6 +144,12 @@ class PagesView(QAbstractScrollArea):
             return QSize(0, 0)
         return QSize(round(self._paper.width() * self._scale), round(self._paper.height() * self._scale))
 
+    def _seen(self) -> range:
+        """The pages that are seen of."""
+        whole = self._page_size.height() + _BETWEEN
+        first = max(0, (self._offset - _AROUND) // whole)
+        return range(first, min(self.count, (self._offset + self._port.height() - _AROUND) // whole + 1))
+
     def _page_area(self, index: int) -> QRectF:
         """Where a page lies on the view."""
         size = self._page_size
@@ -173,8 +185,9 @@ class PagesView(QAbstractScrollArea):
         self._port.update()
 
     def _scrolled(self) -> None:
-        if self.index != self._page_seen:
-            self._page_seen = self.index
+        whole = self._page_size.height() + _BETWEEN
+        page = int(self._offset // whole)
+        self._place = page, self._offset / whole - page
         self.setAccessibleDescription(
             translate("Gavotte", "Page {page} of {count}").format(page=self.index + 1, count=self.count)
         )
@@ -183,11 +196,8 @@ class PagesView(QAbstractScrollArea):
     # -- events -------------------------------------------------------------------------------------
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
-        before = self.index
         super().resizeEvent(event)
-        self._forget()
-        if before != self.index:
-            self.turn_to(before)
+        self._lay_anew()
 
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         super().focusInEvent(event)
@@ -225,7 +235,7 @@ class PagesView(QAbstractScrollArea):
         """The element at a place of the view, None where there is none."""
         if self.pages is None:
             return None
-        for index in range(self.count):
+        for index in self._seen():
             area = self._page_area(index)
             if area.contains(at):
                 y = ((at.y() - area.top()) / self._scale - MARGIN_MM) / self.pages.setup.mm_per_unit
@@ -249,10 +259,8 @@ class PagesView(QAbstractScrollArea):
             if self.pages is None:
                 return
             may_draw = True
-            for index in range(self.count):
+            for index in self._seen():
                 area = self._page_area(index)
-                if area.bottom() < 0 or area.top() > self._port.height():
-                    continue
                 painter.fillRect(area, QColor(PRINT.page))
                 if index not in self._drawn and may_draw:
                     self._drawn[index] = self._draw(index)

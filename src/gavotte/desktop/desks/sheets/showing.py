@@ -36,6 +36,7 @@ class Showing(QObject):
         self._sheet: TeachingSheet | None = None
         self._of: tuple[TeachingSheet, Version] | None = None
         self.version = Version.CONCERT
+        self._leaving = object()
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._compose)
@@ -49,9 +50,9 @@ class Showing(QObject):
         """Lay a sheet out in a moment, for the readers of a version."""
         if sheet is None:
             self.stop()
-            self._sheet, self._of, self.pages = None, None, None
+            self._sheet, self._of = None, None
             self.composer = Composer()
-            self.shown.emit()
+            self._take(None)
             return
         if self._of is not None and self._of[0] is sheet and self._of[1] is version:
             return
@@ -83,8 +84,14 @@ class Showing(QObject):
         self._activities.step(self, pages.steps(), lambda: self._is_set(pages), self._not_done, words)
 
     def _is_set(self, pages: FlowPages) -> None:
-        self.pages = pages
+        self._take(pages)
+
+    def _take(self, pages: FlowPages | None) -> None:
+        """Show other pages. Those before are let go of page by page: many lines at once take a while to go."""
+        before, self.pages = self.pages, pages
         self.shown.emit()
+        if before is not None:
+            self._activities.step(self._leaving, before.let_go(), lambda: None, self._not_done)
 
     def _not_done(self, error: Exception) -> None:
         self._of = None

@@ -103,5 +103,6 @@ def bars_words(first: int, last: int) -> str:
 
 
 def _first_words(text: str) -> str:
-    plain = " ".join(named_for(text).replace("**", "").split())
+    # What is shown stands at the beginning of a text that may be long.
+    plain = " ".join(named_for(text[: 8 * _SHORT]).replace("**", "").split())
     return plain if len(plain) <= _SHORT else f"{plain[:_SHORT].rsplit(' ', 1)[0]} …"
