@@ -26,9 +26,11 @@ from PyQt6.QtWidgets import QApplication
 
 from gavotte.demo.build import build_demo
 from gavotte.desktop.app import make_application
+from gavotte.desktop.desks.sheets.desk import SheetsDesk
 from gavotte.desktop.desks.workshop.desk import WorkshopDesk
 from gavotte.desktop.errands.exporting import PAPER, PNG, SCORE
 from gavotte.desktop.garbage import GarbageCollector
+from gavotte.desktop.paper.handing_on import SheetFormat
 from gavotte.desktop.shell.window import MainWindow
 from gavotte.formats.musicxml_write import write_musicxml
 from gavotte.library.store import Library
@@ -110,7 +112,7 @@ def run(bars: int) -> Iterator[tuple[str, tuple[float, float]]]:
             window.studio.transport.warm_up_beside()
             session, export = window.session, window.studio.exporter.export
             last = long_solo(bars).notes[-1].id
-            shop = window.desks["workshop"]
+            shop, sheets = window.desks["workshop"], window.desks["sheets"]
             rows: list[tuple[str, Callable[[], object]]] = [
                 ("come to rest", lambda: None),
                 ("open a 32-bar solo", lambda: window.open_solo(ids[-5])),
@@ -176,10 +178,31 @@ def run(bars: int) -> Iterator[tuple[str, tuple[float, float]]]:
                 ("stop it", window.studio.playing.toggle),
                 ("undo it all", lambda: undo_bench(shop)),
                 ("leave the Workshop", lambda: window.show_desk("shelf")),
+                ("go to Sheets", lambda: window.show_desk("sheets")),
+                (f"a sheet of {bars} bars", lambda: analyse(sheets)),
+                ("choose its words", lambda: sheets.choose(sheets.studio.sheets.sheet.pieces[-1].id)),
+                ("choose its bars", lambda: sheets.choose(sheets.studio.sheets.sheet.pieces[0].id)),
+                ("without the lane", lambda: sheets.form.form.fields["shown.lane"].toggle()),
+                ("undo that", sheets.undo_stack.undo),
+                ("a piece later", lambda: sheets.move_piece(1)),
+                ("to the last page", lambda: sheets.view.turn_to(sheets.view.count - 1)),
+                ("hand on a PDF", lambda: hand_on(sheets, SheetFormat.PDF, folder)),
+                ("leave Sheets", lambda: window.show_desk("shelf")),
             ]
             for words, do in rows:
                 yield words, longest(window, do)
             window.close()
+
+
+def analyse(desk: SheetsDesk) -> None:
+    """Begin a sheet of the open solo with its analysis."""
+    desk.making.begin("analysis")
+    desk.making.dialog.accept()
+
+
+def hand_on(desk: SheetsDesk, form: SheetFormat, folder: Path) -> None:
+    """Write the open sheet."""
+    desk.handing.write(desk.studio.sheets.sheet, (form,), folder, "sheet")
 
 
 def write(window: MainWindow, letter: str) -> None:

@@ -379,6 +379,19 @@ def test_the_next_start_goes_on_with_the_sheet_and_piece(qtbot: QtBot, begin: Be
     assert shown.piece.id == "l"
 
 
+def test_what_was_typed_last_is_kept_when_the_window_closes(
+    qtbot: QtBot, begin: Begin, open_window: OpenWindow
+) -> None:
+    desk = begin(TeachingSheet("Mine", pieces=(Words(id="w"),)))
+    desk.choose("w")
+    qtbot.keyClicks(desk.form.form.fields["words"], "Last words")
+    folder = desk.studio.library.folder
+    desk.window().close()
+    shown = open_window(folder).desk
+    assert isinstance(shown, SheetsDesk)
+    assert the_sheet(shown).pieces == (Words(id="w", words="Last words"),)
+
+
 def test_undo_goes_back_over_sheets(qtbot: QtBot, begin: Begin) -> None:
     desk = begin(TeachingSheet("One"))
     desk.making.add(PieceKind.WORDS)

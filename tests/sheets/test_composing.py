@@ -85,7 +85,7 @@ def test_reasons_are_numbered_once_and_told_under_the_bars() -> None:
 def test_a_question_leaves_the_lane_blank_and_its_answer_stands_last() -> None:
     asked = Question(id="q", words="Which?", answer="That, over {G7}.", source="src", first=1, last=1)
     elements = of(asked, Words(id="w", words="Between."), version=Version.B_FLAT)
-    assert elements[:2] == [Heading("Question 1"), Paragraph("Which?")]
+    assert elements[:2] == [Heading("Question 1"), Paragraph("Which?", Style.QUESTION)]
     blank, answer = music_in(elements)
     assert blank.blank
     assert not blank.shown.numerals

@@ -9,9 +9,9 @@ import numpy as np
 from gavotte.library.lines import Index, Lines
 from gavotte.library.mining import CellPlace, LibraryCell, over_words
 from gavotte.library.reader import SoloEntry
-from gavotte.library.relatives import relative_of, stretch
+from gavotte.library.relatives import relative_of
 from gavotte.vocabulary.alignment import Nearest
-from gavotte.vocabulary.corpus import Corpus, LabelledLine, degrees_words
+from gavotte.vocabulary.corpus import Corpus, LabelledLine, degrees_words, stretch
 
 _LEAST_NOTES, _LEAST_LIKE, _KEPT = 4, 0.78, 0.985
 _MOST = 60

@@ -8,9 +8,8 @@ from dataclasses import dataclass
 
 from gavotte.library.lines import Lines
 from gavotte.library.reader import SoloEntry
-from gavotte.library.relatives import stretch
 from gavotte.vocabulary.cells import Cell, Place, cells_in, told_of
-from gavotte.vocabulary.corpus import LabelledLine, degrees_words
+from gavotte.vocabulary.corpus import LabelledLine, degrees_words, stretch
 
 
 @dataclass(frozen=True, slots=True)

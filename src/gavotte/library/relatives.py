@@ -5,11 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-import numpy as np
-
 from gavotte.library.lines import Index, Lines
 from gavotte.vocabulary.alignment import Aligned, Near, aligned
-from gavotte.vocabulary.corpus import LabelledLine
+from gavotte.vocabulary.corpus import LabelledLine, stretch
 from gavotte.vocabulary.likeness import told
 
 LEAST_LIKE = 0.75
@@ -69,15 +67,6 @@ def relative_of(lines: Lines, near: Near, line: LabelledLine, is_lick: bool) -> 
     return Relative(
         lines.ids[number], is_lick, near.first - start, near.last - start, part, pairs, told(line, part, pairs)
     )
-
-
-def stretch(line: LabelledLine, first: int, last: int) -> LabelledLine:
-    """The notes of a line from one row to another; what leads out of them leads nowhere."""
-    notes = line.notes[first : last + 1].copy()
-    for name in ("target", "figure"):
-        inside = (notes[name] >= first) & (notes[name] <= last)
-        notes[name] = np.where(inside, notes[name] - first, -1)
-    return LabelledLine(notes, line.chords, line.contexts)
 
 
 def _is_among(pitches: tuple[int, ...], others: Iterable[tuple[int, ...]]) -> bool:

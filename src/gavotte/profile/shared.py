@@ -6,7 +6,7 @@ from collections.abc import Generator, Sequence
 from dataclasses import dataclass
 
 from gavotte.vocabulary.cells import Cell, Place, cells_in, told_of
-from gavotte.vocabulary.corpus import LabelledLine, degrees_words
+from gavotte.vocabulary.corpus import LabelledLine, degrees_words, stretch
 
 
 @dataclass(frozen=True)
@@ -59,7 +59,7 @@ def _degrees(cell: Cell, lines: Sequence[LabelledLine]) -> str:
     place = cell.places[0]
     line = lines[place.line]
     first, last = line.notes["place"].searchsorted([place.first, place.last])
-    return degrees_words(LabelledLine(line.notes[first : last + 1], line.chords))
+    return degrees_words(stretch(line, int(first), int(last)))
 
 
 def _share(places: Sequence[Place], lines: Sequence[LabelledLine]) -> float:

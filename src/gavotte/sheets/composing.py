@@ -177,7 +177,8 @@ class Composer:
         if heading:
             yield Heading(heading)
         if isinstance(piece, Question):
-            yield from _paragraphs(piece.words, interval)
+            style = Style.QUESTION if source is not None else Style.BODY
+            yield from _paragraphs(piece.words, interval, style)
         yield from self._body(piece, source, version)
         if not isinstance(piece, Words | Question):
             yield from _paragraphs(piece.words, interval, Style.CAPTION)

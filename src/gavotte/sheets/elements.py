@@ -16,9 +16,12 @@ from gavotte.solo.label import Label
 
 
 class Style(StrEnum):
-    """How words stand: as a text, under music or a picture, or as a numbered reason."""
+    """How words stand: as a text, as a question that stays with its music, under music or a picture, or as a numbered
+    reason.
+    """
 
     BODY = "body"
+    QUESTION = "question"
     CAPTION = "caption"
     REASON = "reason"
 

@@ -80,7 +80,7 @@ def _element(element: Element, number: int, drawn: Drawn) -> list[str]:
         case Heading(words, level):
             return [f'<h{level + 1} id="part-{number}">{escape(words)}</h{level + 1}>']
         case Paragraph(words, style):
-            kind = "" if style is Style.BODY else f' class="{style}"'
+            kind = "" if style in (Style.BODY, Style.QUESTION) else f' class="{style}"'
             return [f"<p{kind}>{_bold(words)}</p>"]
         case PageEnd():
             return ["<hr>"]

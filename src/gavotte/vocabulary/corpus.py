@@ -410,3 +410,12 @@ def _one_table(
             codes = np.array([table.setdefault(name, len(table)) for name in own(line)], dtype=np.int32)
             parts.append(codes[line.notes[column]])
     return tuple(table), np.concatenate(parts)
+
+
+def stretch(line: LabelledLine, first: int, last: int) -> LabelledLine:
+    """The notes of a line from one row to another; what leads out of them leads nowhere."""
+    notes = line.notes[first : last + 1].copy()
+    for name in ("target", "figure"):
+        inside = (notes[name] >= first) & (notes[name] <= last)
+        notes[name] = np.where(inside, notes[name] - first, -1)
+    return LabelledLine(notes, line.chords, line.contexts)

@@ -214,6 +214,9 @@ class Desk(QWidget):
     def leave(self) -> None:
         """Another desk is shown now: what sounds or waits here comes to rest."""
 
+    def finish(self) -> None:
+        """Have what was typed and not taken over yet count now: the window is about to save and close."""
+
     def close_down(self) -> None:
         """The window is going: let go of devices."""
 

@@ -74,6 +74,19 @@ class FlowPage:
     places: list[Place] = field(default_factory=list)
 
 
+@dataclass(frozen=True)
+class _Waiting:
+    """Lines that stay with what comes behind them: a ``heading``, or for None words; with the room over and under them,
+    and the number of their element.
+    """
+
+    lines: tuple[TextLine, ...]
+    over: float
+    under: float
+    number: int
+    heading: Heading | None = None
+
+
 def version_words(version: Version | None) -> str:
     """What a version is called."""
     return {
@@ -104,7 +117,7 @@ class FlowPages:
         self._column = (self.width - self._mm(_COLUMN_GAP_MM)) / 2
         self._ink, self._faint = QColor(PRINT.ink), QColor(PRINT.faint_ink)
         self._y = 0.0
-        self._waiting: list[tuple[Heading, list[TextLine], int]] = []
+        self._waiting: list[_Waiting] = []
         self._contents: list[tuple[int, float, str]] = []
         counts = (len(part.elements) for part in composed.parts)
         self._begins = frozenset(accumulate(counts, initial=0))
@@ -147,7 +160,7 @@ class FlowPages:
         while number < len(elements):
             yield number / len(elements)
             number = yield from self._place(elements, number)
-        self._put_waiting(0.0)
+        self._put_waiting()
         self._setter.forget_others()
         yield 1.0
 
@@ -157,6 +170,8 @@ class FlowPages:
         match element:
             case Heading():
                 self._wait(element, number)
+            case Paragraph(style=Style.QUESTION):
+                self._wait_in_words(element, number)
             case Paragraph():
                 end = number + 1
                 while end < len(elements) and end not in self._begins and isinstance(elements[end], Paragraph):
@@ -165,7 +180,7 @@ class FlowPages:
                 yield from self._texts(paragraphs, number, number / len(elements))
                 return end
             case PageEnd():
-                self._put_waiting(0.0)
+                self._put_waiting()
                 if self._y > self._top or self.page.painted:
                     self._new_page()
             case Drawing():
@@ -188,39 +203,47 @@ class FlowPages:
         self._y = self._top
 
     def _make_room(self, height: float) -> None:
-        """Put the headings that wait, on a new page where they and what comes behind them find no room here."""
-        waiting = sum(self._height_of(heading, lines) for heading, lines, _ in self._waiting)
+        """Put what waits, on a new page where it and what comes behind it find no room here."""
+        waiting = sum(self._height_of(one) for one in self._waiting)
         if self._y + waiting + height > self._floor and self._y > self._top:
             self._new_page()
-        self._put_waiting(height)
+        self._put_waiting()
 
-    def _put_waiting(self, behind: float) -> None:
+    def _put_waiting(self) -> None:
         waiting, self._waiting = self._waiting, []
-        for heading, lines, number in waiting:
-            if self._y + self._height_of(heading, lines) > self._floor and self._y > self._top:
+        for one in waiting:
+            if self._y + self._height_of(one) > self._floor and self._y > self._top:
                 self._new_page()
-            if self._y > self._top:
-                self._y += self._mm(_OVER_HEADING_MM[heading.level])
-            self.outline.append(Entry(heading.words, heading.level, len(self.pages) - 1, self._y))
+            self._y += one.over if self._y > self._top else 0.0
+            if one.heading is not None:
+                self.outline.append(Entry(one.heading.words, one.heading.level, len(self.pages) - 1, self._y))
             top = self._y
-            for line in lines:
+            for line in one.lines:
                 self.page.painted.append(partial(line.paint, x=0.0, y=self._y))
                 self._y += line.height
-            self._took(number, top, self._y)
-            self._y += self._mm(_UNDER_HEADING_MM)
+            self._took(one.number, top, self._y)
+            self._y += one.under
 
     def _took(self, number: int, top: float, bottom: float, x: float = 0.0, width: float | None = None) -> None:
         """Remember where an element stands."""
         right = self.width if width is None else x + width
         self.page.places.append(Place(number, top, bottom, x, right))
 
-    def _height_of(self, heading: Heading, lines: Sequence[TextLine]) -> float:
-        over = self._mm(_OVER_HEADING_MM[heading.level]) if self._y > self._top else 0.0
-        return over + sum(line.height for line in lines) + self._mm(_UNDER_HEADING_MM)
+    def _height_of(self, one: _Waiting) -> float:
+        over = one.over if self._y > self._top else 0.0
+        return over + sum(line.height for line in one.lines) + one.under
 
     def _wait(self, heading: Heading, number: int) -> None:
+        """Have a heading wait for what comes behind it."""
         face = self._font(_HEADING_MM[heading.level], 700)
-        self._waiting.append((heading, list(text_lines(heading.words, face, self.width, self._ink, 0.0)), number))
+        lines = tuple(text_lines(heading.words, face, self.width, self._ink, 0.0))
+        over, under = self._mm(_OVER_HEADING_MM[heading.level]), self._mm(_UNDER_HEADING_MM)
+        self._waiting.append(_Waiting(lines, over, under, number, heading))
+
+    def _wait_in_words(self, paragraph: Paragraph, number: int) -> None:
+        """Have a question wait for its music."""
+        lines = tuple(self._lines_of(paragraph, min(self.width, self._mm(_WIDEST_MM))))
+        self._waiting.append(_Waiting(lines, 0.0, self._mm(_BETWEEN_PARAGRAPHS_MM), number))
 
     def _music(self, line: SetLine, number: int) -> None:
         self._make_room(line.height)
@@ -262,7 +285,7 @@ class FlowPages:
         self._y += self._mm(_BETWEEN_PARAGRAPHS_MM)
 
     def _lines_of(self, paragraph: Paragraph, width: float) -> Iterator[TextLine]:
-        size = _TEXT_MM if paragraph.style is Style.BODY else _SMALL_MM
+        size = _TEXT_MM if paragraph.style in (Style.BODY, Style.QUESTION) else _SMALL_MM
         colour = self._faint if paragraph.style is Style.CAPTION else self._ink
         tight = 0.5 if paragraph.style is Style.REASON else 1.0
         before = tight * self._mm(_BETWEEN_PARAGRAPHS_MM)

@@ -708,6 +708,7 @@ class MainWindow(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         assert event is not None
+        self.desk.finish()
         if not self.rescue.may_close(self):
             event.ignore()
             return

@@ -6,7 +6,7 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from gavotte.desktop.command import Command
-from gavotte.desktop.desks.sheets.making import ADDED, TEMPLATES
+from gavotte.desktop.desks.sheets.making import PIECES, TEMPLATES
 from gavotte.desktop.translation import said, translate
 
 if TYPE_CHECKING:
@@ -50,17 +50,7 @@ def sheets_commands(desk: SheetsDesk) -> tuple[Command, ...]:
         for part, name, words, keys, run, enabled, buttons, where in rows
     ]
     made += [
-        Command(f"sheets.add_{kind.name.lower()}", said(words), partial(making.add, kind), (), add, enabled=is_open)
-        for kind, words in ADDED
-    ]
-    made += [
-        Command(f"sheets.add_{name}", words, run, (), add, 1, enabled=is_open)
-        for name, words, run in (
-            ("told_phrases", translate("Gavotte", "What phrases do, in words…"), partial(making.add_told, True)),
-            ("told_bars", translate("Gavotte", "What bars do, in words…"), partial(making.add_told, False)),
-            ("arc", translate("Gavotte", "The arc of a solo…"), making.add_arc),
-            ("plain_question", translate("Gavotte", "Question without music"), making.add_question),
-            ("figures", translate("Gavotte", "Figures and pictures from Compare…"), desk.go_to_compare),
-        )
+        Command(f"sheets.add_{one.name}", one.words, one.run, (), add, number >= PIECES, enabled=is_open)
+        for number, one in enumerate(making.additions())
     ]
     return tuple(made)

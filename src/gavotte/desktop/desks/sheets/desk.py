@@ -16,7 +16,7 @@ from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.sheets.commands import sheets_commands
 from gavotte.desktop.desks.sheets.handing import Handing
-from gavotte.desktop.desks.sheets.making import ADDED, TEMPLATES, Making
+from gavotte.desktop.desks.sheets.making import PIECES, TEMPLATES, Making
 from gavotte.desktop.desks.sheets.outline import THE_SHEET, Outline
 from gavotte.desktop.desks.sheets.pages_view import PagesView
 from gavotte.desktop.desks.sheets.piece_form import PieceForm
@@ -56,6 +56,7 @@ class SheetsDesk(Desk):
         self.hand.setObjectName("primary")
         self.version = Choice()
         self.version.setAccessibleName(translate("Gavotte", "Looked at for"))
+        self.version.setSizeAdjustPolicy(Choice.SizeAdjustPolicy.AdjustToContents)
         self.version.setToolTip(translate("Gavotte", "For whom the pages are shown"))
         self.add, self.off = QPushButton(translate("Gavotte", "Add…")), QPushButton(translate("Gavotte", "Take off"))
         self.earlier, self.later = QToolButton(), QToolButton()
@@ -232,8 +233,10 @@ class SheetsDesk(Desk):
     def leave(self) -> None:
         self.form.finish()
 
-    def close_down(self) -> None:
+    def finish(self) -> None:
         self.form.finish()
+
+    def close_down(self) -> None:
         self.showing.stop()
 
     def remembered(self) -> str:
@@ -441,17 +444,10 @@ class SheetsDesk(Desk):
     def choose_what_to_add(self) -> None:
         """Show what can be added."""
         menu = QMenu(self)
-        for kind, words in ADDED:
-            self._entry(menu, said(words), partial(self.making.add, kind))
-        menu.addSeparator()
-        for words, run in (
-            (translate("Gavotte", "What phrases do, in words…"), partial(self.making.add_told, True)),
-            (translate("Gavotte", "What bars do, in words…"), partial(self.making.add_told, False)),
-            (translate("Gavotte", "The arc of a solo…"), self.making.add_arc),
-            (translate("Gavotte", "Question without music"), self.making.add_question),
-            (translate("Gavotte", "Figures and pictures from Compare…"), self.go_to_compare),
-        ):
-            self._entry(menu, words, run)
+        for number, addition in enumerate(self.making.additions()):
+            if number == PIECES:
+                menu.addSeparator()
+            self._entry(menu, addition.words, addition.run)
         self._pop_up(menu, self.add)
 
     def choose_sheet(self) -> None:
@@ -478,11 +474,6 @@ class SheetsDesk(Desk):
             self._entry(menu, translate("Gavotte", "The same once more"), self.making.duplicate)
             self._entry(menu, translate("Gavotte", "Delete this sheet"), sheets.delete)
         self._pop_up(menu, self.sheets)
-
-    def go_to_compare(self) -> None:
-        """Go where figures and pictures are, and say how they come here."""
-        self.studio.asks.go("compare")
-        self.studio.asks.tell(translate("Gavotte", "Choose a figure or a picture, then put it on the sheet"))
 
     @staticmethod
     def _entry(menu: QMenu, words: str, run: Callable[[], object]) -> QAction:

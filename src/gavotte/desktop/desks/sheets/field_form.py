@@ -14,8 +14,8 @@ from gavotte.desktop.widgets.number import Number
 
 _PAUSE_MS = 500
 """After so long without a key what was typed counts."""
-_FEW_LINES, _MANY_LINES = 84, 220
-"""Heights of the fields for text, in pixels."""
+_FEW_LINES, _MANY_LINES, _MOST = 84, 220, 20
+"""Heights of the fields for text, in pixels; and what share of the room that is left a long one takes."""
 
 
 class FieldForm(QScrollArea):
@@ -103,11 +103,17 @@ class FieldForm(QScrollArea):
         """Several lines of text."""
         field = QPlainTextEdit()
         field.setTabChangesFocus(True)
-        field.setFixedHeight(_MANY_LINES if many else _FEW_LINES)
+        if many:
+            field.setMinimumHeight(_MANY_LINES)
+        else:
+            field.setFixedHeight(_FEW_LINES)
         field.textChanged.connect(lambda: None if self._filling else self._wait(name))
         field.installEventFilter(self)
         self._set[name] = lambda value: None if field.toPlainText() == value else field.setPlainText(str(value))
         self._add(name, words, tip, field)
+        if many:
+            # What is written takes the room there is.
+            self.column.setStretchFactor(field, _MOST)
 
     def tick(self, name: str, words: str, tip: str) -> None:
         """Something that is on or off."""

@@ -82,7 +82,7 @@ TEMPLATES = (
     ),
 )
 
-ADDED = (
+_ADDED = (
     (PieceKind.WORDS, QT_TRANSLATE_NOOP("Gavotte", "Words")),
     (PieceKind.BARS, QT_TRANSLATE_NOOP("Gavotte", "Bars of a solo…")),
     (PieceKind.SCALES, QT_TRANSLATE_NOOP("Gavotte", "Chords and scales…")),
@@ -92,7 +92,18 @@ ADDED = (
     (PieceKind.KEYS, QT_TRANSLATE_NOOP("Gavotte", "Lick in keys…")),
     (PieceKind.NEW_PAGE, QT_TRANSLATE_NOOP("Gavotte", "New page")),
 )
-"""What can be added at the desk itself, and its words in the menu."""
+
+PIECES = len(_ADDED)
+"""So many of the additions are pieces of a kind; the others follow behind a rule."""
+
+
+@dataclass(frozen=True)
+class Addition:
+    """Something that can be added: its name, its words in a menu, and what adds it."""
+
+    name: str
+    words: str
+    run: Callable[[], object]
 
 
 class Making(QObject):
@@ -189,6 +200,23 @@ class Making(QObject):
 
     # -- pieces -------------------------------------------------------------------------------------
 
+    def additions(self) -> tuple[Addition, ...]:
+        """All that can be added: pieces of each kind, and what is said or drawn of a solo."""
+        kinds = [Addition(kind.name.lower(), said(words), partial(self.add, kind)) for kind, words in _ADDED]
+        more = (
+            ("told_phrases", translate("Gavotte", "What phrases do, in words…"), partial(self.add_told, True)),
+            ("told_bars", translate("Gavotte", "What bars do, in words…"), partial(self.add_told, False)),
+            ("arc", translate("Gavotte", "The arc of a solo…"), self.add_arc),
+            ("plain_question", translate("Gavotte", "Question without music"), self.add_question),
+            ("figures", translate("Gavotte", "Figures and pictures from Compare…"), self.go_to_compare),
+        )
+        return (*kinds, *(Addition(*one) for one in more))
+
+    def go_to_compare(self) -> None:
+        """Go where figures and pictures are, and say how they come here."""
+        self._studio.asks.go("compare")
+        self._studio.asks.tell(translate("Gavotte", "Choose a figure or a picture, then put it on the sheet"))
+
     def add(self, kind: PieceKind) -> None:
         """Add a piece of a kind; what it is of is asked for."""
         if self._sheets.sheet is None:
@@ -212,7 +240,7 @@ class Making(QObject):
             case PieceKind.RETURNS:
                 self._ask_solo(translate("Gavotte", "What comes back in a solo"), self._look_for_returns, whole=True)
             case _:
-                words = next(said(words).rstrip("…") for known, words in ADDED if known is kind)
+                words = next(said(words).rstrip("…") for known, words in _ADDED if known is kind)
                 self._ask_solo(words, partial(self._put_bars, kind))
 
     def add_question(self) -> None:
