@@ -252,7 +252,7 @@ def test_one_key_shows_the_keys_of_the_desk(qtbot: QtBot, at_ferry: MainWindow) 
 
     qtbot.keyClick(at_ferry.desks["label"].page, "?")
     assert at_ferry.key_map.isVisible()
-    for word in ("Call it passing", "Keep as lick", "Play or stop", "Undo", "Select several notes", "F1 … F9"):
+    for word in ("Call it passing", "Keep as lick", "Play or stop", "Undo", "Select several notes", "F1 … F9, F11"):
         assert word in words()
     qtbot.keyClick(at_ferry.key_map, "1")
     assert not at_ferry.key_map.isVisible()

@@ -97,7 +97,7 @@ def test_examples_are_heard_and_led_to(qtbot: QtBot, window: MainWindow, desk: C
     qtbot.keyClick(desk.mirror, Qt.Key.Key_Space)
     assert desk.laid is not None
     second = next(note.id for note in desk.laid.solo.notes if note.id.startswith("1:"))
-    desk.select(second, second)
+    desk.heard.select(second, second)
     assert desk.played().selected() == (second,)
     qtbot.keyClick(desk.page, Qt.Key.Key_G)
     settled(qtbot, window)
@@ -110,7 +110,7 @@ def test_escape_lifts_the_selection_and_leaves_the_examples(
     choose(qtbot, desk, ILKA, REST)
     assert desk.laid is not None
     laid, notes = desk.laid, desk.laid.solo.notes
-    desk.select(notes[0].id, notes[2].id)
+    desk.heard.select(notes[0].id, notes[2].id)
     assert desk.played().selected() == tuple(note.id for note in notes[:3])
     qtbot.keyClick(desk.page, Qt.Key.Key_Escape)
     assert desk.played().selected() == ()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPaintEvent
@@ -18,6 +18,14 @@ _MOST_IN_THREE = 54
 """More shortcuts than these stand in four columns."""
 Group = tuple[str, list[tuple[str, str]]]
 """A heading, and (keys, what they do) under it."""
+
+
+def keys_in_short(keys: Sequence[str]) -> str:
+    """Function keys in one go, as far as they follow one another: "F1 … F9, F11"."""
+    numbers = [int(key.removeprefix("F")) for key in keys]
+    in_row = next((k for k, number in enumerate(numbers) if number != numbers[0] + k), len(numbers))
+    first = f"{keys[0]} … {keys[in_row - 1]}" if in_row > 1 else keys[0]
+    return ", ".join([first, *keys[in_row:]])
 
 
 def groups_of(

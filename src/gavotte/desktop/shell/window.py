@@ -62,7 +62,7 @@ from gavotte.desktop.shell.arrivals import Arrivals
 from gavotte.desktop.shell.everywhere import commands_after, commands_before
 from gavotte.desktop.shell.first_steps import FirstSteps
 from gavotte.desktop.shell.guide_pages import INDEX, chapters, guide_folder
-from gavotte.desktop.shell.key_map import KeyMap, groups_of
+from gavotte.desktop.shell.key_map import KeyMap, groups_of, keys_in_short
 from gavotte.desktop.shell.key_table import key_table
 from gavotte.desktop.shell.last_time import LastTime, Place
 from gavotte.desktop.shell.notice import Notice
@@ -439,7 +439,7 @@ class MainWindow(QMainWindow):
         """Lay the map of the keys that work now over the window."""
         heading, hints = self.desk.hints()
         keys = [desk.kind.key for desk in self.desks.values()]
-        desks = (f"{keys[0]} … {keys[-1]}", translate("Gavotte", "The desks, from the top of the rail"))
+        desks = (keys_in_short(keys), translate("Gavotte", "The desks, from the top of the rail"))
         groups = groups_of(self.actions_of.at_hand(), heading, hints, desks)
         self.key_map.show_groups(translate("Gavotte", "Keys at this desk"), groups)
 

@@ -17,7 +17,7 @@ def compare_commands(desk: CompareDesk) -> tuple[Command, ...]:
     rows = (
         (0, "swap", translate("Gavotte", "Swap the sets"), ("X",), desk.swap_sets, lambda: desk.found is not None,
          (desk.swap,), at),
-        (0, "go", translate("Gavotte", "Go to the example"), ("G",), desk.go_there, lambda: desk.laid is not None,
+        (0, "go", translate("Gavotte", "Go to the example"), ("G",), desk.heard.go_there, lambda: desk.laid is not None,
          (desk.go,), at),
         (1, "export", translate("Gavotte", "Export the figures…"), ("Ctrl+Shift+F",), desk.export_figures,
          lambda: desk.found is not None, (desk.export,), (desk,)),

@@ -7,7 +7,7 @@ from collections.abc import Callable, Generator, Sequence
 from typing import Any
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QSplitter, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QPushButton, QScrollArea, QSplitter, QVBoxLayout, QWidget
 
 from gavotte.desktop.command import Command
 from gavotte.desktop.desk.desk import Desk, DeskKind, Hint, page_hints
@@ -15,7 +15,8 @@ from gavotte.desktop.desk.studio import Studio
 from gavotte.desktop.desk.updates import Update
 from gavotte.desktop.desks.compare import export
 from gavotte.desktop.desks.compare.commands import compare_commands
-from gavotte.desktop.desks.compare.examples import ExamplePlace, Laid, laid_out, places_of_cell, places_of_figure
+from gavotte.desktop.desks.compare.examples import ExamplePlace, Laid, places_of_cell, places_of_figure
+from gavotte.desktop.desks.compare.heard import Heard
 from gavotte.desktop.desks.compare.lists import ListView, common_rows, near_rows, nearness
 from gavotte.desktop.desks.compare.looking import Met, Wanted, changing, met, neighbours, times_of
 from gavotte.desktop.desks.compare.mirror import Mirror
@@ -33,7 +34,6 @@ from gavotte.desktop.desks.compare.words import (
     verdict_words,
 )
 from gavotte.desktop.errands.open_sheet import ToBePutOn
-from gavotte.desktop.page.page_view import PageView
 from gavotte.desktop.paper.sheet import Sheet
 from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
@@ -42,7 +42,6 @@ from gavotte.desktop.widgets.header import Header, rule
 from gavotte.desktop.widgets.nothing_here import NothingHere
 from gavotte.desktop.widgets.tabbed import Tabbed
 from gavotte.formats.whole_file import write_whole
-from gavotte.library.played_takes import is_take
 from gavotte.library.reader import SoloEntry, TakeEntry
 from gavotte.library.solo_sets import SetKind, SoloSet, members
 from gavotte.profile.compared import Compared, Known, Row, Side, side_of
@@ -64,8 +63,8 @@ _UPPER, _LOWER = 300, 280
 
 
 class CompareDesk(Desk):
-    """``found`` is what was compared, ``laid`` the examples of what is looked at; ``in_common``, ``near`` and ``over``
-    are worked out when they are first looked at, None until then.
+    """``found`` is what was compared, ``heard`` has the examples of what is looked at; ``in_common``, ``near`` and
+    ``over`` are worked out when they are first looked at, None until then.
     """
 
     kind = DeskKind("compare", QT_TRANSLATE_NOOP("Gavotte", "Compare"), "F9", follows=Update.LIBRARY | Update.VIEW)
@@ -81,9 +80,8 @@ class CompareDesk(Desk):
         self.common = ListView(translate("Gavotte", "What both sets have in common"))
         self.nearest = ListView(translate("Gavotte", "Nearest solos"))
         self.time = TimeView()
-        self.told = QLabel()
-        self.go = QPushButton(translate("Gavotte", "Go there"))
-        self.page = PageView(studio.engraver)
+        self.heard = Heard(studio)
+        self.told, self.go, self.page = self.heard.told, self.heard.go, self.heard.page
         self._head = Header(self.swap, self.export)
         self._body = QWidget()
         self.to_shelf = QPushButton(translate("Gavotte", "Go to the shelf"))
@@ -93,7 +91,6 @@ class CompareDesk(Desk):
             self.to_shelf,
         )
         self.found: Compared | None = None
-        self.laid: Laid | None = None
         self.in_common: InCommon | None = None
         self.near: list[tuple[str, Near]] | None = None
         self.over: OverTime | None = None
@@ -103,9 +100,8 @@ class CompareDesk(Desk):
         self._known: Known = {}
         self._take_lines: dict[str, LabelledLine] = {}
         self._family, self._picture = _APART, Picture.LADDERS
-        self._selected: tuple[str, ...] = ()
         self._read_once = False
-        self._laying, self._looking = object(), object()
+        self._looking = object()
         self._lay_out()
         self._connect()
 
@@ -124,22 +120,9 @@ class CompareDesk(Desk):
                 ("time", translate("Gavotte", "Over time"), self.time),
             )
         )
-        below = QWidget()
-        row = QHBoxLayout()
-        row.setContentsMargins(16, 8, 16, 8)
-        row.setSpacing(8)
-        self.told.setWordWrap(True)
-        row.addWidget(self.told, 1)
-        row.addWidget(self.go)
-        column = QVBoxLayout(below)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        column.addLayout(row)
-        column.addWidget(rule())
-        column.addWidget(self.page, 1)
         split = QSplitter(Qt.Orientation.Vertical)
         split.addWidget(self.views)
-        split.addWidget(below)
+        split.addWidget(self.heard)
         split.setChildrenCollapsible(False)
         split.setStretchFactor(0, 1)
         split.setStretchFactor(1, 1)
@@ -157,7 +140,6 @@ class CompareDesk(Desk):
         layout.addWidget(self._body, 1)
         layout.addWidget(self._nothing, 1)
         self._head.title.setText(translate("Gavotte", "Compare"))
-        self.page.set_zoom(_ZOOM)
 
     def _connect(self) -> None:
         self.bar.changed.connect(self._compare)
@@ -170,10 +152,8 @@ class CompareDesk(Desk):
         self.common.rows.currentRowChanged.connect(lambda _: self._show_cell())
         self.nearest.rows.currentRowChanged.connect(lambda _: self._show_near())
         self.time.chosen_changed.connect(self._show_change)
-        self.go.clicked.connect(lambda: self.go_there())
+        self.heard.changed.connect(self._examples_changed)
         self.to_shelf.clicked.connect(lambda: self.studio.asks.go("shelf"))
-        self.page.selection_wanted.connect(self.select)
-        self.page.zoom_wanted.connect(self.studio.view.zoom_by)
         self.studio.indexer.changed.connect(self._indexed)
 
     # -- as a desk ----------------------------------------------------------------------------------
@@ -196,14 +176,10 @@ class CompareDesk(Desk):
         return self.page
 
     def escape(self) -> bool:
-        if self._selected:
-            self._selected = ()
-            self.page.set_selection(None, None, frozenset())
-            return True
-        return False
+        return self.heard.lift()
 
     def played(self) -> Played:
-        return Played(self.page, self.music, lambda: self._selected, tuple(self._places_for_keys.values()))
+        return Played(self.page, self.music, lambda: self.heard.selected, tuple(self._places_for_keys.values()))
 
     def music(self) -> Solo | None:
         """The examples, as they sound."""
@@ -213,9 +189,7 @@ class CompareDesk(Desk):
         return (self.page,)
 
     def sheet(self) -> Sheet | None:
-        if self.laid is None:
-            return None
-        return Sheet(self.studio.view.shown(self.laid.solo), self.laid.labels, self.told.text(), numbered=False)
+        return self.heard.sheet()
 
     @property
     def has_sheet(self) -> bool:
@@ -282,8 +256,12 @@ class CompareDesk(Desk):
         if changes & Update.LIBRARY or not self._read_once:
             self._read()
         if changes & Update.VIEW:
-            self.page.set_zoom(_ZOOM * self.studio.view.zoom)
-            self._show_laid()
+            self.heard.show_again()
+
+    @property
+    def laid(self) -> Laid | None:
+        """The examples of what is looked at, None where there are none."""
+        return self.heard.laid
 
     # -- the sets -----------------------------------------------------------------------------------
 
@@ -530,57 +508,11 @@ class CompareDesk(Desk):
         self._look_at(told, figure.words, lambda: places_of_figure(figure, sides))
 
     def _look_at(self, told: str, title: str, places: Callable[[], list[ExamplePlace]] | None) -> None:
-        """Say what is looked at, and lay out where it is heard."""
-        self.told.setText(told)
-        self.studio.activities.cancel(self._laying)
-        if places is None:
-            self._take_laid(None)
-            return
-        library = self.studio.library
+        self.heard.look_at(told, title, places)
 
-        def work() -> Laid | None:
-            with library.read_apart() as reader:
-                return laid_out(reader, title, places())
-
-        self.studio.activities.beside(self._laying, work, self._take_laid, self._failed)
-
-    def _take_laid(self, laid: Laid | None) -> None:
-        self.laid, self._selected = laid, ()
-        self.go.setEnabled(laid is not None)
-        self._show_laid()
+    def _examples_changed(self) -> None:
         if self.isVisible():
             self.studio.playing.music_changed()
-
-    def _show_laid(self) -> None:
-        if self.laid is None:
-            self.page.clear()
-            return
-        counted = self.laid.counted
-        # What is not counted stands back.
-        self.page.set_kept(counted if len(counted) < len(self.laid.solo.notes) else None)
-        self.page.show_solo(self.studio.view.shown(self.laid.solo), self.laid.labels)
-        self.page.set_selection(None, None, frozenset())
-
-    def select(self, anchor: str, current: str) -> None:
-        """Select notes of the examples (ids): they are played alone, and led to."""
-        if self.laid is None:
-            return
-        places = self.laid.solo.places
-        if anchor in places and current in places:
-            low, high = sorted((places[anchor], places[current]))
-            self._selected = tuple(note.id for note in self.laid.solo.notes[low : high + 1])
-            self.page.set_selection(anchor, current, frozenset(self._selected))
-
-    def go_there(self) -> None:
-        """Open the solo of the example that is selected, or of the first; of a take the desk it was played at."""
-        if self.laid is None:
-            return
-        number = int(self._selected[0].partition(":")[0]) if self._selected else 0
-        owner = self.laid.sources[number][0]
-        if is_take(owner):
-            self.studio.asks.go("practice")
-        else:
-            self.studio.asks.open_solo(owner)
 
     # -- taking it away -------------------------------------------------------------------------------
 
