@@ -11,7 +11,7 @@ import os
 import re
 import sys
 import time
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from pathlib import Path
 
@@ -29,11 +29,16 @@ from gavotte.desktop.paper.handing_on import MadeFile, SheetFormat, handed_on
 from gavotte.desktop.paper.set_lines import LineSetter
 from gavotte.desktop.theme.palette import PRINT
 from gavotte.engraving.engraver import Engraver
+from gavotte.formats.passage import read_passages
+from gavotte.labelling.hand_out import bar_texts, heading_of
 from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.structure import structure_of
 from gavotte.sheets.composing import Composer
+from gavotte.sheets.names import named_for
+from gavotte.sheets.proposing import words_on_bars
 from gavotte.sheets.sheet import TeachingSheet, Version, with_pieces
 from gavotte.sheets.templates import solo_with_analysis
+from gavotte.sheets.versions import for_version, interval_of
 from gavotte.solo.document import Solo
 from gavotte.steps import whole
 
@@ -49,6 +54,7 @@ def main() -> None:
     _look_at_pdf(files[0][0].data)
     _look_at_page(files[1][0].data.decode())
     _look_at_grey()
+    _look_at_names({"demo": solos, "passages": _passages()})
     for bars in (200, 2000):
         solo = long_solo(bars)
         start = time.perf_counter()
@@ -114,6 +120,25 @@ def _look_at_page(page: str) -> None:
     addresses = set(re.findall(r"[a-z]+://[^\"'\s<>)]+", page))
     fetched = re.findall(r"<(?:script|link|img|iframe|audio|video|object)\b|@import|url\((?!#)", page)
     print(f"HTML: {len(parser.errors)} errors; addresses {addresses}; {len(fetched)} things fetched")
+
+
+def _passages() -> list[Solo]:
+    file = Path(__file__).parents[1] / "tests" / "data" / "passages.json"
+    return [passage.solo for passage in read_passages(file.read_text(encoding="utf-8"))]
+
+
+def _look_at_names(sets: Mapping[str, Sequence[Solo]]) -> None:
+    """In how many bars the proposed text, its names moved, says what would be said in the readers' key itself."""
+    for name, solos in sets.items():
+        for version in (Version.E_FLAT, Version.F):
+            same = bars = 0
+            for solo in solos:
+                text = named_for(words_on_bars(labelled(solo), 0, 9999), interval_of(solo, version)).split("\n\n")
+                there = bar_texts(labelled(for_version(solo, version)))
+                told = [f"**{heading_of(one)}** {one.words}".strip() for one in there]
+                bars += len(told)
+                same += sum(a == b for a, b in zip(text, told, strict=True))
+            print(f"names: {name}, {version}: {same} of {bars} bars")
 
 
 def _look_at_grey() -> None:

@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
@@ -172,3 +173,18 @@ def test_paths_are_read_with_relative_and_smooth_commands() -> None:
 def test_two_long_bars_stay_on_one_line(engraver: Engraver) -> None:
     seven = make_solo([("Gm7", "D5/4 F5/8 G5 A5/4. G5/8 Bb5/8 A5 G5 F5 D5/4")] * 2, meter="7/4")
     assert len(engraver.line(Notation(seven), 0, 2, {})) == 1
+
+
+def test_a_line_shows_its_meter_where_that_is_another_than_before(engraver: Engraver) -> None:
+    solo = make_solo([("C", "C5/4 E5 G4 C5")] * 4)
+    odd = replace(solo, meters=(*solo.meters, MeterRegion(Fraction(8), Meter.parse("3/4"))))
+    notation = Notation(odd)
+
+    def shows(first: int, last: int) -> bool:
+        (line,) = engraver.line(notation, first, last, {})
+        return any(e.kind == "meterSig" and e.box is not None for e in line.drawing.elements)
+
+    assert shows(0, 1)
+    assert not shows(1, 2)
+    assert shows(2, 3)
+    assert not shows(3, 4)

@@ -11,7 +11,7 @@ from tests.sheets.test_sheet import full_sheet
 
 from gavotte.demo.build import build_demo
 from gavotte.library.archive import add_contents, read_archive, write_archive
-from gavotte.library.contexts_played import contexts_played, licks_of, stretch_over
+from gavotte.library.contexts_played import contexts_played, lick_over, licks_of, stretch_over
 from gavotte.library.errors import LibraryError
 from gavotte.library.store import Library
 from gavotte.library.tables import SHEETS
@@ -63,6 +63,20 @@ def test_players_meet_over_changes_and_each_gives_one_line(tmp_path: Path) -> No
         assert sorted(lick.source.player for lick in licks) == ["Ann", "Bo"]
         assert all(len(lick.solo.notes) >= 13 for lick in licks)
         assert whole(licks_of(library, found["long ii-V-I"], most=1))[0].source.title.startswith("By ")
+
+
+def test_lines_through_several_keys_are_laid_in_the_one_they_arrive_in() -> None:
+    far = [
+        ("Ebm7", "Eb5/8 Gb5 Bb5 Db6 C6 Bb5 Ab5 Gb5"),
+        ("Ab7", "C5/8 Eb5 Gb5 Bb5 Ab5/2"),
+        ("Dbmaj7", "F5/4 Ab5 Db5/2"),
+    ]
+    home = [("Cmaj7", "E5/4 G5 C5/2"), ("Am7", "A4/4 C5 E5/2"), ("Dm7", "F5/4 A5 D5/2"), ("G7", "B4/4 D5 G4/2")]
+    solo = make_solo([*home, *home, *far, *home])
+    assert stretch_over(make_solo(far), "long ii-V-I") is not None
+    lick = lick_over(solo, "", solo.notes[24].id, solo.notes[24 + 15].id)
+    assert [str(event.text) for event in lick.solo.chords] == ["Ebm7", "Ab7", "Dbmaj7"]
+    assert [str(region.key) for region in lick.solo.keys] == ["Db major"]
 
 
 def test_a_stretch_over_changes_is_found_or_not() -> None:

@@ -5,16 +5,20 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from tests.conftest import make_solo, whole
+from tests.conftest import DATA, make_solo, whole
 from tests.sheets.test_sheet import LICK, SOLO, SOURCE, full_sheet
 
 from gavotte.demo.solos import DEMO_SOLOS
+from gavotte.formats.passage import read_passages
+from gavotte.labelling.hand_out import bar_texts, heading_of
 from gavotte.labelling.labeller import labelled
 from gavotte.phrasing.structure import structure_of
 from gavotte.sheets.composing import Composer, bar_indexes
 from gavotte.sheets.elements import Composed, Drawing, Heading, Music, PageEnd, Paragraph, Style
 from gavotte.sheets.music_beside import as_read, music_of
+from gavotte.sheets.names import named_for
 from gavotte.sheets.pieces import Bars, Keys, Licks, Piece, Question, Returns, Scales, Shown, Words
+from gavotte.sheets.proposing import words_on_bars
 from gavotte.sheets.scale_line import scale_line
 from gavotte.sheets.sheet import SheetSource, TeachingSheet, Version
 from gavotte.sheets.templates import (
@@ -25,6 +29,7 @@ from gavotte.sheets.templates import (
     players_over,
     solo_with_analysis,
 )
+from gavotte.sheets.versions import for_version, interval_of
 from gavotte.solo.document import Function
 
 
@@ -185,6 +190,15 @@ def test_proposed_texts_read_as_if_they_were_said_in_the_readers_key() -> None:
     first = next(text for text in told if text.startswith("**Bar 1 ·"))
     assert first.startswith("**Bar 1 · GΔ7 (I)**")
     assert not any("{" in text for text in told)
+
+
+@pytest.mark.parametrize("version", [Version.E_FLAT, Version.F])
+def test_proposed_texts_say_in_every_key_what_would_be_said_there(version: Version) -> None:
+    for passage in read_passages((DATA / "passages.json").read_text(encoding="utf-8")):
+        solo = passage.solo
+        here = named_for(words_on_bars(labelled(solo), 0, 99), interval_of(solo, version))
+        there = bar_texts(labelled(for_version(solo, version)))
+        assert here.split("\n\n") == [f"**{heading_of(text)}** {text.words}" for text in there], passage.id
 
 
 def test_a_lick_of_the_week_asks_and_goes_through_all_keys() -> None:

@@ -87,7 +87,7 @@ def test_markdown_names_the_files_of_music_and_pictures() -> None:
     names = {number: (f"s-{number}.svg",) for number, e in enumerate(found.elements) if isinstance(e, Music | Drawing)}
     text = markdown_of(found, names)
     assert all(f"(<{name}>)" in text for (name,) in names.values())
-    assert text.startswith("# All\n\nof it\n")
+    assert text.startswith("# All\n\nof it · Concert pitch\n")
     assert text.rstrip().endswith("Mine")
     assert "1. Words" in text
 

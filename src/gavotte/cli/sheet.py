@@ -18,7 +18,7 @@ from gavotte.cli.sources import DONE, INTERRUPTED, MISUSED, SOME_FAILED, Item, S
 from gavotte.formats.errors import FormatError
 from gavotte.formats.whole_file import plain_name, write_whole
 from gavotte.labelling.labeller import labelled
-from gavotte.library.contexts_played import stretch_over
+from gavotte.library.contexts_played import lick_over, stretch_over
 from gavotte.library.database import connect_to_read
 from gavotte.library.errors import LibraryError
 from gavotte.library.reader import DATABASE, LibraryReader
@@ -248,8 +248,7 @@ class _Run(Sources):
                 player = item.solo.player or item.name
                 stretch = stretch_over(item.solo, over) if player not in licks else None
                 if stretch is not None:
-                    lick = keep_lick(item.solo, "", labelled(item.solo).labels, *stretch)
-                    licks[player] = lick
+                    licks[player] = lick_over(item.solo, "", *stretch)
                 elif player not in licks and len(items) == 1:
                     self.fail(file, f"{item.name} has no line over {over}")
         if licks:

@@ -96,7 +96,8 @@ def _pitches(notes: tuple[Note, ...]) -> Counter[int]:
 def line_mei(notation: Notation, first: int, last: int, staff: Staff, degrees: Mapping[str, str]) -> Line:
     """The bars from index ``first`` up to ``last`` (not included) as one MEI document.
 
-    ``degrees`` holds the text that stands under each note, by note id. Only the solo's first line shows its meter.
+    ``degrees`` holds the text that stands under each note, by note id. The solo's first line shows its meter, and one
+    that begins in another meter than the line before ended in.
     """
     return _Writer(notation, staff, degrees).line(first, last)
 
@@ -116,7 +117,8 @@ class _Writer:
                 event_id = f"e{len(self.places)}"
                 self.places[event_id] = (index, event)
                 self.ids[id(event)] = event_id
-        self._head(bars[0], show_meter=first == 0)
+        before = self.notation.grid.bars[first - 1].meter if first else None
+        self._head(bars[0], show_meter=before != bars[0].bar.meter)
         for index, written in enumerate(bars):
             self._bar(written, bars[index - 1] if index else None, bars[index + 1 :], first + index)
         self.out.append("</section></score></mdiv></body></music></mei>")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Generator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from gavotte.formats.errors import FormatError
@@ -58,10 +58,18 @@ def licks_of(reader: LibraryReader, players: ByPlayer, most: int = 5) -> Generat
     chosen = list(players.values())[:most]
     for number, stretch in enumerate(chosen, 1):
         solo = reader.solo(stretch.solo_id)
-        labels = labelled(solo).labels
-        licks.append(keep_lick(solo, stretch.solo_id, labels, stretch.first, stretch.last))
+        licks.append(lick_over(solo, stretch.solo_id, stretch.first, stretch.last))
         yield number / len(chosen)
     return licks
+
+
+def lick_over(solo: Solo, solo_id: str, first: str, last: str) -> Lick:
+    """A stretch of a solo over a context (its first and last note) as a lick, in the one key its changes arrive in."""
+    lick = keep_lick(solo, solo_id, labelled(solo).labels, first, last)
+    if not lick.solo.heard_keys:
+        return lick
+    home = replace(lick.solo.heard_keys[-1], onset=Fraction(0))
+    return replace(lick, solo=replace(lick.solo, keys=(home,), heard_keys=()))
 
 
 def stretch_over(solo: Solo, context: str) -> tuple[str, str] | None:

@@ -98,6 +98,14 @@ class Part:
 
 
 ANSWERS = "answers"
+READERS = {
+    Version.CONCERT: "Concert pitch",
+    Version.B_FLAT: "For B♭ instruments",
+    Version.E_FLAT: "For E♭ instruments",
+    Version.F: "For F instruments",
+    Version.BASS_CLEF: "Bass clef",
+}
+"""For whom a version is written, as the sheet says it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,6 +119,16 @@ class Composed:
     version: Version | None
     contents: bool
     parts: tuple[Part, ...]
+
+    @property
+    def readers(self) -> str:
+        """For whom it is written, in words."""
+        return "" if self.version is None else READERS[self.version]
+
+    @property
+    def about(self) -> str:
+        """What stands under the title."""
+        return " · ".join(part for part in (self.subtitle, self.readers) if part)
 
     @property
     def elements(self) -> tuple[Element, ...]:

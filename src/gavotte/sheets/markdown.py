@@ -14,8 +14,8 @@ _SIGNS = re.compile(r"([\\`*_{}\[\]<>#|])")
 def markdown_of(composed: Composed, pictures: Mapping[int, tuple[str, ...]]) -> str:
     """The text; ``pictures`` are the names of the files of each music and drawing, by its number among the elements."""
     lines = [f"# {_plain(composed.title)}", ""]
-    if composed.subtitle:
-        lines += [_plain(composed.subtitle), ""]
+    if composed.about:
+        lines += [_plain(composed.about), ""]
     if composed.contents:
         headings = [one.words for one in composed.elements if isinstance(one, Heading) and one.level == 1]
         lines += [f"{number}. {_plain(words)}" for number, words in enumerate(headings, 1)]

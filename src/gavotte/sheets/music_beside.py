@@ -30,7 +30,8 @@ def music_of(composed: Composed) -> tuple[Solo, dict[str, Label]] | None:
     if not blocks:
         return None
     solo, labels = stacked(blocks, composed.title)
-    return replace(solo, swing=blocks[0].solo.swing), {label.note: label for label in labels}
+    source = composed.rights or solo.source
+    return replace(solo, swing=blocks[0].solo.swing, source=source), {label.note: label for label in labels}
 
 
 def as_read(solo: Solo, version: Version) -> Solo:

@@ -45,8 +45,8 @@ Drawn = Mapping[str, Sequence[str]]
 def web_page(composed: Composed, drawn: Mapping[int, Drawn]) -> str:
     """The page; ``drawn`` has the SVGs of each music and drawing, by its number among the elements."""
     body = [f"<h1>{escape(composed.title)}</h1>"]
-    if composed.subtitle:
-        body.append(f'<p class="about">{escape(composed.subtitle)}</p>')
+    if composed.about:
+        body.append(f'<p class="about">{escape(composed.about)}</p>')
     elements = composed.elements
     if composed.contents:
         body += _contents(elements)

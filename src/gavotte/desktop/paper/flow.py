@@ -24,7 +24,7 @@ from gavotte.desktop.theme.type import font
 from gavotte.desktop.translation import translate
 from gavotte.engraving.shapes import STAFF_SPACE as SP
 from gavotte.sheets.elements import Composed, Drawing, Element, Heading, Music, PageEnd, Paragraph, Style
-from gavotte.sheets.sheet import TeachingSheet, Version
+from gavotte.sheets.sheet import TeachingSheet
 
 _TITLE_MM, _SUBTITLE_MM, _TEXT_MM, _SMALL_MM, _FOOT_MM = 7.4, 3.4, 3.1, 2.7, 2.6
 _HEADING_MM = {1: 4.4, 2: 3.5}
@@ -85,18 +85,6 @@ class _Waiting:
     under: float
     number: int
     heading: Heading | None = None
-
-
-def version_words(version: Version | None) -> str:
-    """What a version is called."""
-    return {
-        None: "",
-        Version.CONCERT: translate("Gavotte", "Concert pitch"),
-        Version.B_FLAT: translate("Gavotte", "For B♭ instruments"),
-        Version.E_FLAT: translate("Gavotte", "For E♭ instruments"),
-        Version.F: translate("Gavotte", "For F instruments"),
-        Version.BASS_CLEF: translate("Gavotte", "Bass clef"),
-    }[version]
 
 
 def setup_of(sheet: TeachingSheet) -> PageSetup:
@@ -327,8 +315,8 @@ class FlowPages:
         for line in text_lines(composed.title, face, self.width, self._ink, 0.0):
             self.page.painted.append(partial(line.paint, x=0.0, y=self._y))
             self._y += line.height
-        about = " · ".join(part for part in (composed.subtitle, version_words(composed.version)) if part)
-        for line in text_lines(about, self._font(_SUBTITLE_MM), self.width, self._faint, 0.0) if about else ():
+        about, face = composed.about, self._font(_SUBTITLE_MM)
+        for line in text_lines(about, face, self.width, self._faint, 0.0) if about else ():
             self.page.painted.append(partial(line.paint, x=0.0, y=self._y))
             self._y += line.height
         self._y = max(self._y + self._mm(3), self._top + 1)
@@ -395,7 +383,7 @@ class FlowPages:
         half = 0.6 * self.width
         if index or self.composed.header:
             head = metrics.elidedText(self.composed.header or self.title, Qt.TextElideMode.ElideRight, half)
-            right = version_words(self.composed.version) if index else ""
+            right = self.composed.readers if index else ""
             y = metrics.ascent() if index else -self._mm(2.0)
             painter.drawText(QPointF(0, y), head)
             painter.drawText(QPointF(self.width - metrics.horizontalAdvance(right), y), right)
