@@ -613,6 +613,15 @@ def test_a_folder_that_cant_be_written_is_said(qtbot: QtBot, begin: Begin, windo
     assert "could not be written: No such file or directory" in window.notice.text.text()
 
 
+def test_a_sheet_without_music_has_none_to_hand_on(
+    qtbot: QtBot, begin: Begin, window: MainWindow, tmp_path: Path
+) -> None:
+    desk = begin(TeachingSheet("Words", pieces=(Words(id="w", words="Only these."),)))
+    desk.handing.write(the_sheet(desk), (SheetFormat.MIDI,), tmp_path, "Words")
+    settled(qtbot, desk)
+    assert "There is no music on this sheet" in window.notice.text.text()
+
+
 def test_the_pages_are_printed(qtbot: QtBot, begin: Begin, tmp_path: Path) -> None:
     desk = begin(full_sheet())
     printer = QPrinter(QPrinter.PrinterMode.HighResolution)

@@ -188,3 +188,5 @@ def test_a_line_shows_its_meter_where_that_is_another_than_before(engraver: Engr
     assert not shows(1, 2)
     assert shows(2, 3)
     assert not shows(3, 4)
+    (apart,) = engraver.line(notation, 3, 4, {}, with_meter=True)
+    assert any(e.kind == "meterSig" and e.box is not None for e in apart.drawing.elements)

@@ -238,10 +238,14 @@ class Engraver:
         degrees: Mapping[str, str],
         staff: Staff | None = None,
         shape: LineFormat = PAGE_LINES,
+        with_meter: bool = False,
     ) -> list[EngravedLine]:
-        """Set bars ``first`` up to ``last``; a line too dense for its width comes back as two or more."""
+        """Set bars ``first`` up to ``last``; a line too dense for its width comes back as two or more.
+
+        ``with_meter`` has it begin with its meter, wherever in the solo it stands.
+        """
         staff = staff or staff_for(notation.solo)
-        source = line_mei(notation, first, last, staff, degrees)
+        source = line_mei(notation, first, last, staff, degrees, with_meter)
         share = _share_of_width(notation, first, last, shape.bars)
         drawing = self._draw(source, share * shape.width)
         if drawing.systems > 1 and share < 1:
@@ -251,7 +255,7 @@ class Engraver:
             return [
                 line
                 for start, stop in ((first, half), (half, last))
-                for line in self.line(notation, start, stop, degrees, staff, shape)
+                for line in self.line(notation, start, stop, degrees, staff, shape, with_meter and start == first)
             ]
         return [EngravedLine(first, last, drawing, source)]
 

@@ -93,13 +93,15 @@ def _pitches(notes: tuple[Note, ...]) -> Counter[int]:
     return Counter(note.pitch.midi for note in notes)
 
 
-def line_mei(notation: Notation, first: int, last: int, staff: Staff, degrees: Mapping[str, str]) -> Line:
+def line_mei(
+    notation: Notation, first: int, last: int, staff: Staff, degrees: Mapping[str, str], with_meter: bool = False
+) -> Line:
     """The bars from index ``first`` up to ``last`` (not included) as one MEI document.
 
     ``degrees`` holds the text that stands under each note, by note id. The solo's first line shows its meter, and one
-    that begins in another meter than the line before ended in.
+    that begins in another meter than the line before ended in; with ``with_meter`` it does in any case.
     """
-    return _Writer(notation, staff, degrees).line(first, last)
+    return _Writer(notation, staff, degrees).line(first, last, with_meter)
 
 
 class _Writer:
@@ -110,7 +112,7 @@ class _Writer:
         self.ids: dict[int, str] = {}
         self.section_starts = frozenset(mark.onset for mark in form_marks(notation.solo))
 
-    def line(self, first: int, last: int) -> Line:
+    def line(self, first: int, last: int, with_meter: bool) -> Line:
         bars = tuple(self.notation.bar(i) for i in range(first, last))
         for index, written in enumerate(bars):
             for event in written.events:
@@ -118,7 +120,7 @@ class _Writer:
                 self.places[event_id] = (index, event)
                 self.ids[id(event)] = event_id
         before = self.notation.grid.bars[first - 1].meter if first else None
-        self._head(bars[0], show_meter=before != bars[0].bar.meter)
+        self._head(bars[0], with_meter or before != bars[0].bar.meter)
         for index, written in enumerate(bars):
             self._bar(written, bars[index - 1] if index else None, bars[index + 1 :], first + index)
         self.out.append("</section></score></mdiv></body></music></mei>")

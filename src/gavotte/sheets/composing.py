@@ -76,7 +76,11 @@ class _Read:
 
 
 class Composer:
-    """Composes sheets, and remembers: of sources their labels and phrases, of pieces their elements."""
+    """Composes sheets, and remembers: of sources their labels and phrases, of pieces their elements.
+
+    One that was given up may still be at work in its thread when the next begins: what is remembered is gone through as
+    it stands.
+    """
 
     def __init__(self) -> None:
         self._reads: dict[tuple[str, Version | None], tuple[SheetSource, _Read]] = {}
@@ -126,7 +130,7 @@ class Composer:
 
     def _notation(self, solo: Solo) -> Notation:
         """How a source is written; pieces of one source share it."""
-        known = next((notation for notation in self._notations if notation.solo is solo), None)
+        known = next((notation for notation in tuple(self._notations) if notation.solo is solo), None)
         if known is None:
             known = Notation(solo)
             self._notations.append(known)
@@ -135,10 +139,10 @@ class Composer:
     def _forget(self, sheet: TeachingSheet) -> None:
         """Let go of what belongs to nothing on the sheet any more."""
         pieces, sources = {piece.id for piece in sheet.pieces}, {source.id for source in sheet.sources}
-        self._parts = {key: part for key, part in self._parts.items() if key[0].partition("/")[0] in pieces}
-        self._reads = {key: read for key, read in self._reads.items() if key[0] in sources}
-        there = {id(read.found) for _, read in self._reads.values()}
-        self._divisions = {key: known for key, known in self._divisions.items() if key in there}
+        self._parts = {key: part for key, part in tuple(self._parts.items()) if key[0].partition("/")[0] in pieces}
+        self._reads = {key: read for key, read in tuple(self._reads.items()) if key[0] in sources}
+        there = {id(read.found) for _, read in tuple(self._reads.values())}
+        self._divisions = {key: known for key, known in tuple(self._divisions.items()) if key in there}
 
     # -- pieces -------------------------------------------------------------------------------------
 

@@ -162,10 +162,14 @@ class Exporter(QObject):
         """Make what goes into a file and write it, beside the interface."""
         self._put(path, lambda: write_whole(path, made()))
 
+    def tell_of(self, path: Path) -> None:
+        """Say that a file was written, by whoever, and remember its folder."""
+        self._settings.setValue("folder", str(path.parent))
+        self.exported.emit(path)
+
     def _put(self, path: Path, write: Callable[[], object]) -> None:
         def done(_: object) -> None:
-            self._settings.setValue("folder", str(path.parent))
-            self.exported.emit(path)
+            self.tell_of(path)
 
         words = translate("Gavotte", "Writing {name}").format(name=path.name)
         self._activities.beside(self, write, done, partial(self._not_done, path), words, apart=True)

@@ -88,7 +88,9 @@ class LineSetter:
                 degrees = {note: label.shown_degree for note, label in layer.labels.items()}
                 wanted = degrees if layer.parts.degrees or layer.parts.blank else {}
                 staff = staff_for(layer.notation.solo)
-                for line in self._engraver.line(layer.notation, first, last, wanted, staff, shape):
+                # Whoever is given a few bars out of a solo must see what they are counted in.
+                begins = first == music.first
+                for line in self._engraver.line(layer.notation, first, last, wanted, staff, shape, begins):
                     lines.append(_set_line(line, layer, music, breaths))
                     yield
         return lines

@@ -14,9 +14,11 @@ from gavotte.desktop.desks.sheets.hand_on_dialog import HandOnDialog, ReplaceDia
 from gavotte.desktop.desks.sheets.showing import Showing
 from gavotte.desktop.paper.handing_on import MadeFile, SheetFormat, base_name, handed_on
 from gavotte.desktop.paper.painted import paint_on
+from gavotte.desktop.paper.set_lines import LineSetter
 from gavotte.desktop.translation import translate
 from gavotte.desktop.widgets.save_dialog import ask_where
 from gavotte.formats.whole_file import write_whole
+from gavotte.sheets.composing import Composer
 from gavotte.sheets.sheet import TeachingSheet
 
 
@@ -52,7 +54,9 @@ class Handing(QObject):
         made: list[MadeFile] = []
 
         def steps() -> Generator[float, None, None]:
-            made.extend((yield from handed_on(sheet, base, formats, self._showing.composer, self._showing.setter)))
+            # Of its own: the pages that are looked at may be laid out anew meanwhile.
+            composer, setter = Composer(), LineSetter(self._studio.engraver)
+            made.extend((yield from handed_on(sheet, base, formats, composer, setter)))
 
         words = translate("Gavotte", "Setting {name}").format(name=sheet.title)
         self._studio.activities.step(
@@ -61,6 +65,9 @@ class Handing(QObject):
 
     def _put(self, made: Sequence[MadeFile], folder: Path, chosen: str) -> None:
         """Write files, unless some are there already that nobody agreed to write over."""
+        if not made:
+            self._studio.asks.notice(translate("Gavotte", "There is no music on this sheet that could be written."))
+            return
         there = [file.name for file in made if file.name != chosen and (folder / file.name).exists()]
         if not there:
             self._write(made, folder)
@@ -75,10 +82,9 @@ class Handing(QObject):
                 write_whole(folder / file.name, file.data)
 
         def done(_: object) -> None:
-            # The window says where it is, and offers to open the folder.
-            self._studio.exporter.exported.emit(folder / made[0].name)
+            self._studio.exporter.tell_of(folder / made[0].name)
 
-        words = translate("Gavotte", "Writing {name}").format(name=made[0].name if made else "")
+        words = translate("Gavotte", "Writing {name}").format(name=made[0].name)
         self._studio.activities.beside(self, write, done, self._failed, words, apart=True)
 
     def _failed(self, error: Exception) -> None:
