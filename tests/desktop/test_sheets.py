@@ -43,7 +43,9 @@ Begin = Callable[[TeachingSheet], SheetsDesk]
 
 def settled(qtbot: QtBot, desk: SheetsDesk) -> None:
     """Wait until nothing is worked out any more, and the pages are those of the sheet."""
-    qtbot.waitUntil(lambda: desk.studio.activities.is_idle and desk.showing.is_current, timeout=60000)
+    parts = (desk.showing, desk.sounding)
+    idle = desk.studio.activities
+    qtbot.waitUntil(lambda: idle.is_idle and all(part.is_current for part in parts), timeout=60000)
 
 
 @pytest.fixture
@@ -286,6 +288,28 @@ def test_a_version_is_looked_at(qtbot: QtBot, begin: Begin) -> None:
     desk.studio.sheets.edit("Change", replace(the_sheet(desk), title="Still for E♭"))
     settled(qtbot, desk)
     assert desk.showing.pages.composed.version is Version.E_FLAT
+
+
+def test_the_chosen_piece_is_heard_and_else_the_whole_sheet(qtbot: QtBot, begin: Begin, window: MainWindow) -> None:
+    desk = begin(full_sheet())
+
+    def heard(piece: str) -> int:
+        desk.choose(piece)
+        qtbot.waitUntil(lambda: desk.sounding.is_current, timeout=60000)
+        return len(desk.sounding.music.notes) if desk.sounding.music is not None else 0
+
+    whole_sheet = heard("")
+    assert 0 < heard("q") < heard("b") < whole_sheet
+    assert heard("w") == whole_sheet
+    heard("l")
+    window.studio.playing.toggle()
+    qtbot.waitUntil(lambda: window.studio.transport.is_playing, timeout=60000)
+    desk.choose("k")
+    qtbot.waitUntil(lambda: not window.studio.transport.is_playing, timeout=60000)
+    empty = begin(TeachingSheet("Words", pieces=(Words(id="w", words="None."),)))
+    qtbot.waitUntil(lambda: empty.sounding.is_current, timeout=60000)
+    assert empty.sounding.music is None
+    assert not window.studio.playing.can_play
 
 
 # -- what is put on it from elsewhere --------------------------------------------------------------------------

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from gavotte.sheets.elements import Composed, Heading, Music
+from gavotte.sheets.elements import ANSWERS, Composed, Heading, Music
 from gavotte.sheets.sheet import Version
 from gavotte.sheets.versions import taken_on
 from gavotte.solo.document import Solo
@@ -13,20 +13,22 @@ from gavotte.solo.moving import excerpt
 from gavotte.workshop.stacked import Block, stacked
 
 
-def music_of(composed: Composed) -> tuple[Solo, dict[str, Label]] | None:
-    """All music of a sheet as it sounds (composed for no version), each piece a section; None where there is none.
-
-    What a question asks for stands there once.
+def music_of(composed: Composed, piece: str = "") -> tuple[Solo, dict[str, Label]] | None:
+    """The music of a sheet as it sounds (composed for no version), each piece a section, or of one ``piece`` by its id;
+    None where there is none. What a question asks for stands there once: where it is asked.
     """
     blocks, heading = [], ""
-    for element in composed.elements:
-        if isinstance(element, Heading):
-            heading = element.words
-        elif isinstance(element, Music) and not element.blank:
-            block = _block(element, heading)
-            if block is not None:
-                blocks.append(block)
-                heading = ""
+    for part in composed.parts:
+        if part.piece == ANSWERS or (piece and part.piece != piece):
+            continue
+        for element in part.elements:
+            if isinstance(element, Heading):
+                heading = element.words
+            elif isinstance(element, Music):
+                block = _block(element, heading)
+                if block is not None:
+                    blocks.append(block)
+                    heading = ""
     if not blocks:
         return None
     solo, labels = stacked(blocks, composed.title)

@@ -19,13 +19,14 @@ from gavotte.sounding.backing import Backing
 
 @dataclass(frozen=True)
 class Played:
-    """What is played at a desk: its page, the solo in concert pitch, and the ids of the selected notes.
+    """What is played at a desk: its page (None where nothing follows), the solo in concert pitch, and the ids of the
+    selected notes.
 
     ``keys_at`` are widgets beside the page where the keys for playing are heard too; ``backing`` is the band it is
     played with.
     """
 
-    page: PageView
+    page: PageView | None
     solo: Callable[[], Solo | None]
     selected: Callable[[], tuple[str, ...]]
     keys_at: tuple[QWidget, ...] = ()

@@ -181,7 +181,8 @@ def commands_after(window: MainWindow) -> tuple[Command, ...]:
     play, view = (translate("Gavotte", "&Play"),), (translate("Gavotte", "&View"),)
     go, about = (translate("Gavotte", "&Go"),), (translate("Gavotte", "&Help"),)
     played = [found for desk in window.desks.values() if (found := desk.played()) is not None]
-    at = tuple(found.page for found in played) + tuple(widget for found in played for widget in found.keys_at)
+    pages = tuple(found.page for found in played if found.page is not None)
+    at = (*pages, *(widget for found in played for widget in found.keys_at))
     view_of = studio.view
 
     def can_play() -> bool:

@@ -21,10 +21,12 @@ from gavotte.desktop.desks.sheets.outline import THE_SHEET, Outline
 from gavotte.desktop.desks.sheets.pages_view import PagesView
 from gavotte.desktop.desks.sheets.piece_form import PieceForm
 from gavotte.desktop.desks.sheets.showing import Showing
+from gavotte.desktop.desks.sheets.sounding import Sounding
 from gavotte.desktop.desks.sheets.words import VERSION_WORDS, piece_name
 from gavotte.desktop.errands.open_sheet import ToBePutOn
 from gavotte.desktop.errands.to_practise import ToBePractised
 from gavotte.desktop.paper.sheet import Sheet
+from gavotte.desktop.playback.playing import Played
 from gavotte.desktop.theme.palette import Palette
 from gavotte.desktop.translation import QT_TRANSLATE_NOOP, said, translate
 from gavotte.desktop.widgets.choice import Choice
@@ -49,6 +51,7 @@ class SheetsDesk(Desk):
         super().__init__(studio)
         self.outline, self.form, self.view = Outline(), PieceForm(), PagesView()
         self.showing = Showing(studio.engraver, studio.activities, self)
+        self.sounding = Sounding(studio.activities, self)
         self.making = Making(studio, self._behind, self)
         self.handing = Handing(studio, self.showing, self)
         self.sheets = QPushButton(translate("Gavotte", "Sheets"))
@@ -144,6 +147,7 @@ class SheetsDesk(Desk):
         self.view.turned.connect(self._show_place)
         self.showing.shown.connect(self._pages_shown)
         self.showing.failed.connect(self.studio.asks.notice)
+        self.sounding.changed.connect(self._music_changed)
         self.version.activated.connect(lambda _: self._lay_pages())
         self.sheets.clicked.connect(lambda: self.choose_sheet())
         self.hand.clicked.connect(lambda: self.hand_on())
@@ -168,6 +172,14 @@ class SheetsDesk(Desk):
     @property
     def undo_stack(self) -> QUndoStack:
         return self.studio.sheets.undo_stack
+
+    def played(self) -> Played:
+        return Played(None, lambda: self.sounding.music, tuple, (self.outline, self.view))
+
+    def _music_changed(self) -> None:
+        if self.isVisible():
+            self.studio.playing.music_changed()
+        self.state_changed.emit()
 
     def state(self) -> str:
         number = self.studio.library.sheet_count()
@@ -238,6 +250,7 @@ class SheetsDesk(Desk):
 
     def close_down(self) -> None:
         self.showing.stop()
+        self.sounding.stop()
 
     def remembered(self) -> str:
         sheet_id = self.studio.sheets.sheet_id or self._sheet_before
@@ -285,6 +298,7 @@ class SheetsDesk(Desk):
         if sheet is None:
             self.form.show_sheet(None, None)
             self.showing.show(None, self.showing.version)
+            self.sounding.show(None, "")
             return
         self._choose_new(sheet)
         self._chosen = self.outline.show_sheet(sheet, self._chosen)
@@ -331,6 +345,7 @@ class SheetsDesk(Desk):
     def _show_piece(self) -> None:
         piece = self.piece
         self.form.show_sheet(self.studio.sheets.sheet, piece)
+        self.sounding.show(self.studio.sheets.sheet, self._chosen)
         for button in (self.off, self.earlier, self.later):
             button.setEnabled(piece is not None)
         self._check_source()
