@@ -1,8 +1,10 @@
-"""The longest the interface stands still while things are done: .venv/bin/python benchmarks/freezes.py [RUNS [BARS]]
+"""The longest the interface stands still while things are done.
+
+    .venv/bin/python benchmarks/freezes.py [RUNS [BARS [SINCE]]]
 
 Each row does something on the demo or on a solo of 200 bars (or as many as asked for) in the real window, offscreen,
-and gives the longest time that passed between two turns of the event loop until everything had come to rest. In the
-end it tells the memory.
+and gives the longest time that passed between two turns of the event loop until everything had come to rest; with
+SINCE ("go to Sheets") only from one row on. In the end it tells the memory.
 """
 
 from __future__ import annotations
@@ -80,10 +82,11 @@ def main() -> None:
     """
     runs = int(sys.argv[1]) if len(sys.argv) > 1 else 1
     bars = int(sys.argv[2]) if len(sys.argv) > 2 else 200
+    since = sys.argv[3] if len(sys.argv) > 3 else ""
     app = make_application()
     found: dict[str, list[tuple[float, float, float]]] = {}
     for _ in range(runs):
-        for words, (stood, own) in run(bars):
+        for words, (stood, own) in run(bars, since):
             found.setdefault(words, []).append((stood, own, plain_loop()))
     for words, times in found.items():
         stood, owns, loops = (sorted(column) for column in zip(*times, strict=True))
@@ -96,8 +99,10 @@ def main() -> None:
     app.quit()
 
 
-def run(bars: int) -> Iterator[tuple[str, tuple[float, float]]]:
-    """Each thing that is done to a new window, in order, with the longest time it stood still."""
+def run(bars: int, since: str = "") -> Iterator[tuple[str, tuple[float, float]]]:
+    """Each thing that is done to a new window, in order, with the longest time it stood still; only those from one on
+    where it is named.
+    """
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         build_demo(folder / "demo")
@@ -189,6 +194,9 @@ def run(bars: int) -> Iterator[tuple[str, tuple[float, float]]]:
                 ("hand on a PDF", lambda: hand_on(sheets, SheetFormat.PDF, folder)),
                 ("leave Sheets", lambda: window.show_desk("shelf")),
             ]
+            if since:
+                opened = next(row for row in rows if row[0] == f"open a {bars}-bar solo")
+                rows = [opened, *rows[next(k for k, row in enumerate(rows) if row[0] == since) :]]
             for words, do in rows:
                 yield words, longest(window, do)
             window.close()
