@@ -15,7 +15,7 @@ MOST_SVG = 4_000_000
 """Characters of a drawing."""
 _DRAWN = frozenset(
     ("svg", "title", "desc", "defs", "g", "path", "rect", "line", "polyline", "polygon", "circle", "ellipse", "text",
-     "tspan", "clipPath", "linearGradient", "stop")
+     "tspan", "clipPath", "linearGradient", "radialGradient", "stop", "pattern", "mask")
 )  # fmt: skip
 _SVG = "{http://www.w3.org/2000/svg}"
 
