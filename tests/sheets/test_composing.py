@@ -24,6 +24,7 @@ from gavotte.sheets.sheet import SheetSource, TeachingSheet, Version
 from gavotte.sheets.templates import (
     bars_piece,
     credit_of,
+    credited,
     lick_of_the_week,
     one_key_a_page,
     players_over,
@@ -223,6 +224,30 @@ def test_players_stand_under_one_another_and_are_told_one_by_one() -> None:
     assert headings[2:4] == ["Ann", "Bo"]
     with pytest.raises(ValueError, match="nothing"):
         players_over((), "V-I")
+
+
+def test_words_are_named_as_the_music_beside_them_is() -> None:
+    far = make_solo([("C#maj7", "C#5/4 E#5 G#5 B#5")], key="C# major")
+    words = Words(id="w", words="Over {C♯Δ7}.")
+    bars = Bars(id="b", source="x", first=1, last=1)
+    sheet = TeachingSheet("Far", pieces=(words, bars), sources=(SheetSource("x", "", far),))
+    text, music = composed(sheet, Version.B_FLAT).elements
+    assert isinstance(text, Paragraph)
+    assert isinstance(music, Music)
+    assert text.words == "Over E♭Δ7."
+    assert [event.text for event in music.solo.chords] == ["Ebmaj7"]
+
+
+def test_the_first_music_brings_its_credit_and_a_line_of_ones_own_stays() -> None:
+    solo = replace(SOLO, player="Ann", title="Hers")
+    piece, source = bars_piece(solo, "s", solo.notes[0].onset, solo.notes[-1].end)
+    empty = TeachingSheet("New", pieces=(Words(id="w"),))
+    assert credited(empty, (piece,), (source,)).rights == "Transcribed from: Ann, Hers. For study."
+    assert credited(replace(empty, rights="Mine"), (piece,), (source,)).rights == "Mine"
+    assert credited(replace(empty, pieces=(piece,), sources=(source,)), (piece,), (source,)).rights == ""
+    assert credited(empty, (Words(id="v"),), ()).rights == ""
+    other = replace(LICK, source=replace(LICK.source, player="Bo", title="His"))
+    assert "Bo, His" in credited(empty, (Keys(id="k", lick=other),), ()).rights
 
 
 def test_a_selection_becomes_the_bars_it_sounds_in() -> None:

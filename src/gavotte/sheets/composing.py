@@ -7,7 +7,7 @@ again only what another value stands for.
 from __future__ import annotations
 
 from collections import deque
-from collections.abc import Generator, Iterator, Sequence
+from collections.abc import Callable, Generator, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from gavotte.giving_way import give_way
@@ -75,6 +75,26 @@ class _Read:
         return self.found.solo
 
 
+@dataclass(frozen=True)
+class _Sheet:
+    """A sheet for a version. ``interval`` is how far the names of texts are moved that belong to no source."""
+
+    sheet: TeachingSheet
+    version: Version | None
+    interval: Interval
+
+    def source_of(self, piece: Piece) -> SheetSource | None:
+        """What a piece is taken from, None for nothing."""
+        name = source_of(piece)
+        return self.sheet.source(name) if name else None
+
+
+def _common_interval(sheet: TeachingSheet, version: Version | None) -> Interval:
+    """How far all of a sheet's music is moved; the readers' own interval where pieces differ, or there is no music."""
+    intervals = {interval_of(source.solo, version) for source in sheet.sources}
+    return intervals.pop() if len(intervals) == 1 else plain_interval(version)
+
+
 class Composer:
     """Composes sheets, and remembers: of sources their labels and phrases, of pieces their elements.
 
@@ -86,7 +106,7 @@ class Composer:
         self._reads: dict[tuple[str, Version | None], tuple[SheetSource, _Read]] = {}
         self._divisions: dict[int, tuple[Labelled, Division]] = {}
         self._notations: deque[Notation] = deque(maxlen=_NOTATIONS)
-        self._parts: dict[tuple[str, Version | None], tuple[Piece, SheetSource | None, Part]] = {}
+        self._parts: dict[tuple[str, Version | None], tuple[Piece, SheetSource | None, Interval, Part]] = {}
 
     def composed(self, sheet: TeachingSheet, version: Version | None) -> Generator[float, None, Composed]:
         """A sheet for a version (for None as it sounds, for each solo's instrument), yielding the share that is done.
@@ -95,10 +115,11 @@ class Composer:
         """
         parts = []
         questions: list[tuple[Question, Part]] = []
+        here = _Sheet(sheet, version, _common_interval(sheet, version))
         for number, piece in enumerate(sheet.pieces):
-            parts.append(self._part(sheet, piece, version, len(questions) + 1))
+            parts.append(self._part(here, piece, len(questions) + 1))
             if isinstance(piece, Question):
-                questions.append((piece, self._answer(sheet, piece, version, len(questions) + 1)))
+                questions.append((piece, self._answer(here, piece, len(questions) + 1)))
             yield (number + 1) / (len(sheet.pieces) + 1)
         answered = [part for question, part in questions if question.answer.strip() or question.source]
         if answered:
@@ -106,7 +127,7 @@ class Composer:
             parts.append(Part(ANSWERS, (PageEnd(), Heading("Answers"), *elements)))
         self._forget(sheet)
         yield 1.0
-        texts = (named_for(text, plain_interval(version)) for text in (sheet.title, sheet.subtitle, sheet.header))
+        texts = (named_for(text, here.interval) for text in (sheet.title, sheet.subtitle, sheet.header))
         title, subtitle, header = texts
         return Composed(title, subtitle, sheet.rights, header, version, sheet.contents, tuple(parts))
 
@@ -146,32 +167,35 @@ class Composer:
 
     # -- pieces -------------------------------------------------------------------------------------
 
-    def _part(self, sheet: TeachingSheet, piece: Piece, version: Version | None, number: int) -> Part:
-        source = _source(sheet, piece)
-        key = f"{piece.id}/{number}" if isinstance(piece, Question) else piece.id
-        known = self._parts.get((key, version))
-        # A piece is the same value until it is edited.
-        if known is not None and known[0] is piece and known[1] is source:
-            return known[2]
+    def _part(self, sheet: _Sheet, piece: Piece, number: int) -> Part:
+        """What a piece comes to; ``number`` is that of the question it is, or of the next one."""
+        name = f"{piece.id}/{number}" if isinstance(piece, Question) else piece.id
+        return self._remembered(sheet, piece, name, lambda: self._elements(sheet, piece, number))
+
+    def _answer(self, sheet: _Sheet, piece: Question, number: int) -> Part:
+        """What a question's answer comes to."""
+        name = f"{piece.id}/answer {number}"
+        return self._remembered(sheet, piece, name, lambda: self._answer_elements(sheet, piece, number))
+
+    def _remembered(self, sheet: _Sheet, piece: Piece, name: str, make: Callable[[], Iterator[Element]]) -> Part:
+        """What was made of a piece, as long as neither it nor what it stands on is another value."""
+        source, key = sheet.source_of(piece), (name, sheet.version)
+        known = self._parts.get(key)
+        # A piece, and a source, is the same value until it is edited.
+        if known is not None and known[0] is piece and known[1] is source and known[2] == sheet.interval:
+            return known[3]
         give_way()
-        part = Part(piece.id, tuple(self._elements(piece, source, version, number)))
-        self._parts[key, version] = piece, source, part
+        part = Part(piece.id, tuple(make()))
+        self._parts[key] = piece, source, sheet.interval, part
         return part
 
-    def _answer(self, sheet: TeachingSheet, piece: Question, version: Version | None, number: int) -> Part:
-        source = _source(sheet, piece)
-        key = f"{piece.id}/answer {number}"
-        known = self._parts.get((key, version))
-        if known is not None and known[0] is piece and known[1] is source:
-            return known[2]
-        part = Part(piece.id, tuple(self._answer_elements(piece, source, version, number)))
-        self._parts[key, version] = piece, source, part
-        return part
+    def _interval(self, sheet: _Sheet, piece: Piece) -> Interval:
+        """How far the names in a piece's texts are moved."""
+        source = sheet.source_of(piece)
+        return sheet.interval if source is None else self._read(source, sheet.version).interval
 
-    def _elements(
-        self, piece: Piece, source: SheetSource | None, version: Version | None, number: int
-    ) -> Iterator[Element]:
-        interval = plain_interval(version) if source is None else self._read(source, version).interval
+    def _elements(self, sheet: _Sheet, piece: Piece, number: int) -> Iterator[Element]:
+        interval, source = self._interval(sheet, piece), sheet.source_of(piece)
         if isinstance(piece, NewPage):
             yield PageEnd()
             return
@@ -183,7 +207,7 @@ class Composer:
         if isinstance(piece, Question):
             style = Style.QUESTION if source is not None else Style.BODY
             yield from _paragraphs(piece.words, interval, style)
-        yield from self._body(piece, source, version)
+        yield from self._body(piece, source, sheet.version)
         if not isinstance(piece, Words | Question):
             yield from _paragraphs(piece.words, interval, Style.CAPTION)
         elif isinstance(piece, Words):
@@ -211,14 +235,12 @@ class Composer:
         except ValueError as error:
             yield Paragraph(str(error), Style.CAPTION)
 
-    def _answer_elements(
-        self, piece: Question, source: SheetSource | None, version: Version | None, number: int
-    ) -> Iterator[Element]:
-        interval = plain_interval(version) if source is None else self._read(source, version).interval
+    def _answer_elements(self, sheet: _Sheet, piece: Question, number: int) -> Iterator[Element]:
+        interval, source = self._interval(sheet, piece), sheet.source_of(piece)
         yield Heading(f"Question {number}", 2)
         if source is not None:
             try:
-                yield from self._bars(piece.first, piece.last, piece.shown, source, version)
+                yield from self._bars(piece.first, piece.last, piece.shown, source, sheet.version)
             except ValueError as error:
                 yield Paragraph(str(error), Style.CAPTION)
         yield from _paragraphs(piece.answer, interval)
@@ -288,11 +310,6 @@ def bar_indexes(solo: Solo, first: int, last: int) -> tuple[int, int]:
     if not there:
         raise ValueError(f"There are no bars {first} to {last}: the solo ends with bar {bars[-1].number}.")
     return there[0], there[-1] + 1
-
-
-def _source(sheet: TeachingSheet, piece: Piece) -> SheetSource | None:
-    name = source_of(piece)
-    return sheet.source(name) if name else None
 
 
 def _paragraphs(words: str, interval: Interval, style: Style = Style.BODY) -> Iterator[Paragraph]:

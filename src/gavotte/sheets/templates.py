@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction
 
 from gavotte.labelling.labeller import labelled
@@ -11,6 +12,7 @@ from gavotte.sheets.pieces import (
     Bars,
     Keys,
     Licks,
+    NewPage,
     Picture,
     Piece,
     Question,
@@ -40,6 +42,17 @@ def credit_of(solo: Solo) -> str:
     year = str(solo.year) if solo.year else ""
     parts = [part for part in (solo.player, solo.title, solo.album, year, solo.source) if part]
     return f"Transcribed from: {', '.join(parts)}. For study." if parts else ""
+
+
+def credited(sheet: TeachingSheet, pieces: Sequence[Piece], sources: Sequence[SheetSource]) -> TeachingSheet:
+    """The sheet with a line about source and use that is proposed for its first music, where it has neither yet."""
+    if sheet.rights or any(not isinstance(piece, Words | NewPage) for piece in sheet.pieces):
+        return sheet
+    credits = [credit_of(source.solo) for source in sources]
+    for piece in pieces:
+        licks = piece.licks if isinstance(piece, Licks) else (piece.lick,) if isinstance(piece, Keys) else ()
+        credits += [_credit(lick) for lick in licks]
+    return replace(sheet, rights=next(filter(None, credits), ""))
 
 
 def solo_with_analysis(structure: Structure, solo_id: str, arc: str = "") -> TeachingSheet:

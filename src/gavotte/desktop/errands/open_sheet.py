@@ -19,6 +19,7 @@ from gavotte.library.store import Library
 from gavotte.library.tables import SHEETS
 from gavotte.sheets.pieces import Piece
 from gavotte.sheets.sheet import SheetSource, TeachingSheet, with_pieces
+from gavotte.sheets.templates import credited
 
 
 @dataclass(frozen=True)
@@ -222,7 +223,7 @@ class OpenSheet(QObject):
     def add(self, words: str, pieces: Sequence[Piece], sources: Sequence[SheetSource] = (), behind: str = "") -> None:
         """Put pieces on the open sheet, behind the one of an id or at the end."""
         if self.sheet is not None:
-            self.edit(words, with_pieces(self.sheet, pieces, sources, behind))
+            self.edit(words, with_pieces(credited(self.sheet, pieces, sources), pieces, sources, behind))
 
 
 class _Edit(QUndoCommand):

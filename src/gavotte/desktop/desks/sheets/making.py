@@ -294,8 +294,10 @@ class Making(QObject):
         self._put([Licks(id=new_id(), heading=heading, licks=tuple(licks), in_one_key=len(licks) > 1)])
 
     def _put_bars(self, kind: PieceKind, solo: Solo, solo_id: str, first: int, last: int) -> None:
-        assert self._sheets.sheet is not None
-        source = source_for(self._sheets.sheet, solo, solo_id)
+        sheet = self._sheets.sheet
+        if sheet is None:
+            return
+        source = source_for(sheet, solo, solo_id)
         piece: Piece
         if kind is PieceKind.SCALES:
             heading = translate("Gavotte", "Chords and scales")
@@ -325,8 +327,10 @@ class Making(QObject):
         self._work(lambda: structure_of(labelled(solo)), choose)
 
     def _put_returns(self, structure: Structure, number: int, solo: Solo, solo_id: str) -> None:
-        assert self._sheets.sheet is not None
-        source = source_for(self._sheets.sheet, solo, solo_id)
+        sheet = self._sheets.sheet
+        if sheet is None:
+            return
+        source = source_for(sheet, solo, solo_id)
         motif, relations = structure.motifs[number], structure.relations[number]
         said_of = ["", *(relation.words for relation in relations)]
         places = tuple(
