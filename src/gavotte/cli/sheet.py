@@ -10,6 +10,7 @@ import sys
 from collections.abc import Callable, Sequence
 from contextlib import closing
 from dataclasses import replace
+from functools import cache
 from pathlib import Path
 from typing import TYPE_CHECKING, TextIO
 
@@ -187,23 +188,26 @@ def _kept_sheet(library: LibraryReader, title: str) -> TeachingSheet:
     raise LibraryError(f"no sheet is called “{title}” (there are: {there})")
 
 
-def _handing_on(formats: Sequence[str]) -> Callable[[TeachingSheet, str], Sequence[MadeFile]]:
-    """What makes the files of a sheet; it starts what paints, without a window."""
+@cache
+def _painting() -> object:
+    """What paints, started without a window when it is first wanted; it lives as long as the command."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     from gavotte.desktop.app import make_application
+
+    return make_application()
+
+
+def _handing_on(formats: Sequence[str]) -> Callable[[TeachingSheet, str], Sequence[MadeFile]]:
+    """What makes the files of a sheet."""
     from gavotte.desktop.paper.handing_on import SheetFormat, handed_on
     from gavotte.desktop.paper.set_lines import LineSetter
     from gavotte.engraving.engraver import Engraver
     from gavotte.sheets.composing import Composer
 
-    # It lives as long as what paints.
-    app = make_application()
+    _painting()
     setter, wanted = LineSetter(Engraver()), [SheetFormat(form) for form in dict.fromkeys(formats)]
 
-    def make(sheet: TeachingSheet, base: str, _app: object = app) -> Sequence[MadeFile]:
-        return whole(handed_on(sheet, base, wanted, Composer(), setter))
-
-    return make
+    return lambda sheet, base: whole(handed_on(sheet, base, wanted, Composer(), setter))
 
 
 class _Run(Sources):
@@ -257,14 +261,11 @@ class _Run(Sources):
 
 def _analysis(solo: Solo) -> TeachingSheet:
     """A solo with its analysis, and the picture of its arc."""
-    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    from gavotte.desktop.app import make_application
     from gavotte.desktop.paper.picture import arc_picture
 
-    app = make_application()
+    _painting()
     structure = structure_of(labelled(solo))
-    arc = arc_picture(structure).decode() if app is not None else ""
-    return solo_with_analysis(structure, "", arc)
+    return solo_with_analysis(structure, "", arc_picture(structure).decode())
 
 
 def _as_lick(solo: Solo, bars: tuple[int, int] | None) -> Lick:

@@ -46,14 +46,14 @@ from gavotte.sheets.scale_line import scale_line
 from gavotte.sheets.sheet import SheetSource, TeachingSheet, Version, source_of
 from gavotte.sheets.versions import for_version, interval_of, plain_interval
 from gavotte.solo.bars import BarGrid
-from gavotte.solo.document import Solo
+from gavotte.solo.document import Function, Solo
 from gavotte.solo.label import Label
 from gavotte.solo.moving import excerpt
 from gavotte.theory.interval import Interval
 from gavotte.vocabulary.lick import Lick
 from gavotte.workshop.keys import in_one_of_all_keys
 from gavotte.workshop.laid import laid_sheet
-from gavotte.workshop.sheet import labels_in
+from gavotte.workshop.sheet import key_block, labels_in
 from gavotte.workshop.stacked import Block, stacked
 
 _SCALES_SHOWN = Shown(bars=2)
@@ -68,11 +68,6 @@ class _Read:
 
     found: Labelled
     interval: Interval
-
-    @property
-    def solo(self) -> Solo:
-        """The music."""
-        return self.found.solo
 
 
 @dataclass(frozen=True)
@@ -130,10 +125,6 @@ class Composer:
         texts = (named_for(text, here.interval) for text in (sheet.title, sheet.subtitle, sheet.header))
         title, subtitle, header = texts
         return Composed(title, subtitle, sheet.rights, header, version, sheet.contents, tuple(parts))
-
-    def read(self, source: SheetSource, version: Version | None) -> Labelled:
-        """A source in a version, with its labels."""
-        return self._read(source, version).found
 
     def _read(self, source: SheetSource, version: Version | None) -> _Read:
         known = self._reads.get((source.id, version))
@@ -207,42 +198,36 @@ class Composer:
         if isinstance(piece, Question):
             style = Style.QUESTION if source is not None else Style.BODY
             yield from _paragraphs(piece.words, interval, style)
-        yield from self._body(piece, source, sheet.version)
+        yield from _or_why_not(self._body(piece, source, sheet.version))
         if not isinstance(piece, Words | Question):
             yield from _paragraphs(piece.words, interval, Style.CAPTION)
         elif isinstance(piece, Words):
             yield from _paragraphs(piece.words, interval)
 
     def _body(self, piece: Piece, source: SheetSource | None, version: Version | None) -> Iterator[Element]:
-        """The music or drawing of a piece."""
-        try:
-            match piece:
-                case Bars() if source is not None:
-                    yield from self._bars(piece.first, piece.last, piece.shown, source, version)
-                case Question() if source is not None:
-                    shown = _plain(piece.shown)
-                    yield from self._bars(piece.first, piece.last, shown, source, version, blank=True)
-                case Returns() if source is not None:
-                    yield from self._returns(piece, source, version)
-                case Licks():
-                    yield _licks(piece, version)
-                case Keys():
-                    yield from _keys(piece, version)
-                case Scales() if source is not None:
-                    yield self._scales(piece, source, version)
-                case Picture():
-                    yield Drawing(piece.svg, piece.words or piece.heading)
-        except ValueError as error:
-            yield Paragraph(str(error), Style.CAPTION)
+        """The music or drawing of a piece. Raises ValueError where it can't be set."""
+        match piece:
+            case Bars() if source is not None:
+                yield from self._bars(piece.first, piece.last, piece.shown, source, version)
+            case Question() if source is not None:
+                shown = _plain(piece.shown)
+                yield from self._bars(piece.first, piece.last, shown, source, version, blank=True)
+            case Returns() if source is not None:
+                yield from self._returns(piece, source, version)
+            case Licks():
+                yield _licks(piece, version)
+            case Keys():
+                yield from _keys(piece, version)
+            case Scales() if source is not None:
+                yield self._scales(piece, source, version)
+            case Picture():
+                yield Drawing(piece.svg, piece.words or piece.heading)
 
     def _answer_elements(self, sheet: _Sheet, piece: Question, number: int) -> Iterator[Element]:
         interval, source = self._interval(sheet, piece), sheet.source_of(piece)
         yield Heading(f"Question {number}", 2)
         if source is not None:
-            try:
-                yield from self._bars(piece.first, piece.last, piece.shown, source, sheet.version)
-            except ValueError as error:
-                yield Paragraph(str(error), Style.CAPTION)
+            yield from _or_why_not(self._bars(piece.first, piece.last, piece.shown, source, sheet.version))
         yield from _paragraphs(piece.answer, interval)
 
     def _bars(
@@ -312,6 +297,14 @@ def bar_indexes(solo: Solo, first: int, last: int) -> tuple[int, int]:
     return there[0], there[-1] + 1
 
 
+def _or_why_not(elements: Iterator[Element]) -> Iterator[Element]:
+    """Elements, or where they can't be made why not."""
+    try:
+        yield from elements
+    except ValueError as error:
+        yield Paragraph(str(error), Style.CAPTION)
+
+
 def _paragraphs(words: str, interval: Interval, style: Style = Style.BODY) -> Iterator[Paragraph]:
     for block in words.split("\n\n"):
         text = " ".join(block.split())
@@ -321,9 +314,7 @@ def _paragraphs(words: str, interval: Interval, style: Style = Style.BODY) -> It
 
 def _plain(shown: Shown) -> Shown:
     """What is shown of music whose lane is a question: nothing that gives the answer away."""
-    return Shown(
-        chords=shown.chords, tablature=shown.tablature, fingering=shown.fingering, numerals=False, bars=shown.bars
-    )
+    return Shown(chords=shown.chords, tablature=shown.tablature, fingering=shown.fingering, bars=shown.bars)
 
 
 def _reasons(labels: Sequence[Label]) -> tuple[dict[str, int], tuple[str, ...]]:
@@ -331,7 +322,7 @@ def _reasons(labels: Sequence[Label]) -> tuple[dict[str, int], tuple[str, ...]]:
     numbers: dict[str, int] = {}
     known: dict[str, int] = {}
     for label in labels:
-        if label.reason and label.function.value != "chord":
+        if label.reason and label.function is not Function.CHORD:
             numbers[label.note] = known.setdefault(label.reason, len(known) + 1)
     return numbers, tuple(known)
 
@@ -348,9 +339,8 @@ def _with_or_without_fingering(solo: Solo, shown: Shown) -> Solo:
     return replace(solo, notes=tuple(bare))
 
 
-def _stacked_music(blocks: Sequence[Block], shown: Shown, title: str = "") -> Music:
-    solo, labels = stacked(blocks, title)
-    return _whole_music(solo, labels, shown)
+def _stacked_music(blocks: Sequence[Block], shown: Shown) -> Music:
+    return _whole_music(*stacked(blocks, ""), shown)
 
 
 def _whole_music(solo: Solo, labels: Sequence[Label], shown: Shown) -> Music:
@@ -389,9 +379,7 @@ def _keys(piece: Keys, version: Version | None) -> Iterator[Element]:
     blocks = []
     for number in range(max(1, min(12, piece.count))):
         give_way()
-        item = in_one_of_all_keys(lick.solo, number, piece.order, piece.seed)
-        beyond = "" if item.in_range else "  (beyond the instrument’s range)"
-        blocks.append(Block(item.solo, labels_in(lick, item.solo), f"{item.key.shown}{beyond}"))
+        blocks.append(key_block(lick, in_one_of_all_keys(lick.solo, number, piece.order, piece.seed)))
     if not piece.key_a_page:
         yield _stacked_music(blocks, piece.shown)
         return

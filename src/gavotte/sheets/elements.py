@@ -42,6 +42,16 @@ class Paragraph:
     style: Style = Style.BODY
 
 
+def bold_runs(words: str) -> list[tuple[str, bool]]:
+    """The runs of a paragraph without their signs, each with whether it is **bold**; where a sign lacks its other one
+    the paragraph is one run, as it stands.
+    """
+    runs = words.split("**")
+    if len(runs) % 2 == 0:
+        return [(words, False)]
+    return [(run, number % 2 == 1) for number, run in enumerate(runs) if run]
+
+
 @dataclass(frozen=True, eq=False)
 class Music:
     """The bars ``first`` up to ``last`` of a solo, by their indexes, with its labels.

@@ -8,7 +8,7 @@ from gavotte.sheets.elements import ANSWERS, Composed, Heading, Music
 from gavotte.sheets.sheet import Version
 from gavotte.sheets.versions import taken_on
 from gavotte.solo.document import Solo
-from gavotte.solo.label import Label
+from gavotte.solo.label import Label, led_within
 from gavotte.solo.moving import excerpt
 from gavotte.workshop.stacked import Block, stacked
 
@@ -48,9 +48,5 @@ def _block(music: Music, heading: str) -> Block | None:
     if not here:
         return None
     part = excerpt(music.solo, here[0], here[-1])
-    labels = tuple(music.labels[note] for note in here if note in music.labels)
-    there = {note.id for note in part.notes}
-    labels = tuple(
-        label if label.target is None or label.target in there else replace(label, target=None) for label in labels
-    )
+    labels = tuple(led_within(music.labels[note], part.places) for note in here if note in music.labels)
     return Block(part, labels, heading)

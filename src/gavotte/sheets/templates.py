@@ -40,8 +40,7 @@ def bars_of(solo: Solo) -> tuple[int, int]:
 def credit_of(solo: Solo) -> str:
     """What is proposed as the line about source and use: the player, and where the solo was taken from."""
     year = str(solo.year) if solo.year else ""
-    parts = [part for part in (solo.player, solo.title, solo.album, year, solo.source) if part]
-    return f"Transcribed from: {', '.join(parts)}. For study." if parts else ""
+    return _transcribed_from(solo.player, solo.title, solo.album, year, solo.source)
 
 
 def credited(sheet: TeachingSheet, pieces: Sequence[Piece], sources: Sequence[SheetSource]) -> TeachingSheet:
@@ -122,9 +121,8 @@ def players_over(licks: Sequence[Lick], context: str) -> TeachingSheet:
     pieces.append(Question(id=new_id(), words=words))
     count = _NUMBERS[len(licks)] if len(licks) < len(_NUMBERS) else str(len(licks))
     title = f"{count} players over one {context}"
-    credits = dict.fromkeys(filter(None, (lick.source.title for lick in licks)))
-    rights = f"Transcribed from: {', '.join(credits)}. For study." if credits else ""
-    return TeachingSheet(title, "", rights, "", tuple(pieces), (source,) if len(pieces) > 1 else ())
+    credits = dict.fromkeys(lick.source.title for lick in licks)
+    return TeachingSheet(title, "", _transcribed_from(*credits), "", tuple(pieces), (source,))
 
 
 def one_key_a_page(lick: Lick) -> TeachingSheet:
@@ -149,4 +147,10 @@ def _from(lick: Lick) -> str:
 
 
 def _credit(lick: Lick) -> str:
-    return f"Transcribed from: {_from(lick)}. For study." if lick.source.title else ""
+    return _transcribed_from(_from(lick)) if lick.source.title else ""
+
+
+def _transcribed_from(*what: str) -> str:
+    """The line about source and use: what is known of where music comes from; "" for nothing."""
+    known = ", ".join(filter(None, what))
+    return f"Transcribed from: {known}. For study." if known else ""

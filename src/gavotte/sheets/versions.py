@@ -6,7 +6,6 @@ from dataclasses import replace
 
 from gavotte.sheets.sheet import Version
 from gavotte.solo.document import Instrument, Solo
-from gavotte.solo.instruments import instrument_named
 from gavotte.solo.written import as_written, written_interval
 from gavotte.theory.interval import UNISON, Interval
 
@@ -22,11 +21,6 @@ _STAFF = {"G2": (58, 84), "F4": (38, 62)}
 _AN_OCTAVE = 1.5
 """How many semitones beyond that each note may lie before the line is read an octave away."""
 _OCTAVES = (0, 1, -1, 2, -2, 3, -3)
-
-
-def reader_of(version: Version) -> Instrument:
-    """Who reads a version."""
-    return _READERS[version]
 
 
 def for_version(solo: Solo, version: Version | None) -> Solo:
@@ -57,8 +51,7 @@ def taken_on(solo: Solo, version: Version) -> Solo:
     """The sounding solo with a version's reader in place of its instrument."""
     reader, own = _READERS[version], solo.instrument
     if version is Version.CONCERT:
-        usual = instrument_named(own.name)
-        if own.name in ("Guitar", "Bass") and usual is not None:
+        if own.name in ("Guitar", "Bass"):
             return solo
         # Concert pitch on the page: where the player reads bass clef it stays so.
         clef = own.chosen_clef or own.clef

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from html import escape
 from xml.etree import ElementTree
 
-from gavotte.sheets.elements import Composed, Drawing, Element, Heading, Music, PageEnd, Paragraph, Style
+from gavotte.sheets.elements import Composed, Drawing, Element, Heading, Music, PageEnd, Paragraph, Style, bold_runs
 from gavotte.sheets.markdown import described
 from gavotte.sheets.slim_svg import SVG, prefixed
 
@@ -90,11 +90,8 @@ def _element(element: Element, number: int, drawn: Drawn) -> list[str]:
 
 
 def _bold(words: str) -> str:
-    """A paragraph, every second run between ** in bold."""
-    runs = words.split("**")
-    if len(runs) % 2 == 0:
-        return escape(words)
-    return "".join(f"<strong>{escape(run)}</strong>" if k % 2 and run else escape(run) for k, run in enumerate(runs))
+    """A paragraph, its **bold** words bold."""
+    return "".join(f"<strong>{escape(run)}</strong>" if bold else escape(run) for run, bold in bold_runs(words))
 
 
 def _figure(drawn: Drawn, said: str, name: str) -> list[str]:

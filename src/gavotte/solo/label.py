@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Container
+from dataclasses import dataclass, replace
 
 from gavotte.solo.document import Function
 from gavotte.theory.degrees import shown_degree
@@ -89,3 +90,8 @@ class Label:
         if self.decided:
             return False
         return self.device == "unexplained" or self.confidence < DOUBT_BELOW
+
+
+def led_within(label: Label, notes: Container[str]) -> Label:
+    """A label among some notes (ids): it leads to none that is not there."""
+    return label if label.target is None or label.target in notes else replace(label, target=None)

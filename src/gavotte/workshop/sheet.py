@@ -22,16 +22,13 @@ def key_sheet(
 
     Note ids are those of the lick with the key's number in front: "3:n7".
     """
-    blocks = [
-        Block(item.solo, labels_in(lick, item.solo), _heading(item))
-        for item in in_all_keys(music or lick.solo, order, seed)
-    ]
-    return stacked(blocks, lick.name)
+    return stacked([key_block(lick, item) for item in in_all_keys(music or lick.solo, order, seed)], lick.name)
 
 
-def _heading(item: InKey) -> str:
+def key_block(lick: Lick, item: InKey) -> Block:
+    """A lick in one key with its labels, headed by the key."""
     beyond = "" if item.in_range else "  (beyond the instrument’s range)"
-    return f"{item.key.shown}{beyond}"
+    return Block(item.solo, labels_in(lick, item.solo), f"{item.key.shown}{beyond}")
 
 
 def lick_in_key(lick: Lick, tonic: int) -> Lick:

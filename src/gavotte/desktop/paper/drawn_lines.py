@@ -44,7 +44,7 @@ def drawn_whole(composed: Composed, setter: LineSetter) -> Generator[float, None
     elements, found = composed.elements, {}
     for number, element in enumerate(elements):
         if isinstance(element, Music):
-            lines = yield from _set(element, setter, _WIDE, element.shown.bars, number / len(elements))
+            lines = yield from setter.lines(element, _WIDE, number / len(elements))
             found[number] = _drawing(lines, _WIDE)
         elif isinstance(element, Drawing):
             found[number] = element.svg.encode()
@@ -57,23 +57,10 @@ def outlined(svg: bytes) -> str:
     return with_outlined_text(svg).decode()
 
 
-def _set(
-    music: Music, setter: LineSetter, width: float, bars: int, share: float
-) -> Generator[float, None, tuple[SetLine, ...]]:
-    setting = setter.lines(music, width, bars)
-    while True:
-        try:
-            next(setting)
-        except StopIteration as end:
-            lines: tuple[SetLine, ...] = end.value
-            return lines
-        yield share
-
-
 def _lines(
     music: Music, setter: LineSetter, width: float, bars: int, share: float
 ) -> Generator[float, None, tuple[bytes, ...]]:
-    lines = yield from _set(music, setter, width, bars, share)
+    lines = yield from setter.lines(music, width, share, bars)
     drawings = []
     for line in lines:
         drawings.append(_drawing((line,), width))

@@ -106,7 +106,7 @@ class FlowPages:
         self._ink, self._faint = QColor(PRINT.ink), QColor(PRINT.faint_ink)
         self._y = 0.0
         self._waiting: list[_Waiting] = []
-        self._contents: list[tuple[int, float, str]] = []
+        self._contents: list[tuple[int, float]] = []
         counts = (len(part.elements) for part in composed.parts)
         self._begins = frozenset(accumulate(counts, initial=0))
         """With which elements (by their numbers) pieces begin: their texts are not run together."""
@@ -174,14 +174,7 @@ class FlowPages:
             case Drawing():
                 self._drawing(element, number)
             case Music():
-                setting = self._setter.lines(element, self.width)
-                while True:
-                    try:
-                        next(setting)
-                    except StopIteration as end_of_lines:
-                        lines: tuple[SetLine, ...] = end_of_lines.value
-                        break
-                    yield number / len(elements)
+                lines = yield from self._setter.lines(element, self.width, number / len(elements))
                 for line in lines:
                     self._music(line, number)
         return number + 1
@@ -328,7 +321,7 @@ class FlowPages:
             if isinstance(element, Heading) and element.level == 1:
                 if self._y + row > self._floor:
                     self._new_page()
-                self._contents.append((len(self.pages) - 1, self._y, element.words))
+                self._contents.append((len(self.pages) - 1, self._y))
                 self._y += row
         self._y += self._mm(3)
 
@@ -338,7 +331,7 @@ class FlowPages:
         firsts = [entry for entry in self.outline if entry.level == 1]
         return [
             (page, QRectF(0, y, self.width, row), entry)
-            for (page, y, _), entry in zip(self._contents, firsts, strict=False)
+            for (page, y), entry in zip(self._contents, firsts, strict=False)
         ]
 
     def let_go(self) -> Generator[float, None, None]:
@@ -365,9 +358,9 @@ class FlowPages:
                 continue
             painter.setFont(face)
             painter.setPen(self._ink)
-            words, number = entry.words, str(entry.page + 1)
+            number = str(entry.page + 1)
             edge, baseline = self.width - metrics.horizontalAdvance(number), area.top() + metrics.ascent()
-            shown = metrics.elidedText(words, Qt.TextElideMode.ElideRight, edge - self._mm(8))
+            shown = metrics.elidedText(entry.words, Qt.TextElideMode.ElideRight, edge - self._mm(8))
             painter.drawText(QPointF(0, baseline), shown)
             painter.drawText(QPointF(edge, baseline), number)
             painter.setPen(QPen(self._faint, self._mm(0.15), Qt.PenStyle.DotLine))

@@ -8,7 +8,6 @@ from __future__ import annotations
 from collections.abc import Callable, Generator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
-from pathlib import PurePath
 
 from gavotte.desktop.paper.drawn_lines import drawn_for_web, drawn_whole, outlined
 from gavotte.desktop.paper.flow import FlowPages, setup_of
@@ -67,14 +66,14 @@ def handed_on(
 
     What is worked out goes on in a thread of its own; what is painted is painted in small steps. Raises EngravingError.
     """
-    painted = [form for form in formats if form in (SheetFormat.PDF, SheetFormat.WEB, SheetFormat.MARKDOWN)]
+    painted = [form for form in formats if form in _MAKERS]
     files: list[MadeFile] = []
     versions = sheet.versions if painted else ()
     wants_music = SheetFormat.MUSICXML in formats or SheetFormat.MIDI in formats
     jobs = len(versions) * len(painted) + wants_music
     done = 0
     for version in versions:
-        name = f"{base} ({SHORT[version]})" if len(sheet.versions) > 1 else base
+        name = _name_for(sheet, base, version)
         composed = yield from worked_beside(lambda v=version: whole(composer.composed(sheet, v)), done / jobs)  # type: ignore[misc]
         for form in painted:
             steps = _MAKERS[form](composed, sheet, name, setter)
@@ -84,6 +83,11 @@ def handed_on(
         files += yield from worked_beside(lambda: _music_files(sheet, base, formats, composer), done / jobs)
     yield 1.0
     return tuple(files)
+
+
+def _name_for(sheet: TeachingSheet, base: str, version: Version) -> str:
+    """What the files of a version are called."""
+    return f"{base} ({SHORT[version]})" if len(sheet.versions) > 1 else base
 
 
 def _pdf(
@@ -120,7 +124,7 @@ def _markdown(
     names = {number: f"{name}-{k}.svg" for k, number in enumerate(drawings, 1)}
 
     def put_together() -> list[MadeFile]:
-        text = markdown_of(composed, {number: (PurePath(file).name,) for number, file in names.items()})
+        text = markdown_of(composed, {number: (file,) for number, file in names.items()})
         pictures = [MadeFile(names[number], outlined(svg).encode()) for number, svg in drawings.items()]
         return [MadeFile(f"{name}.md", text.encode()), *pictures]
 
@@ -145,7 +149,7 @@ def _music_files(sheet: TeachingSheet, base: str, formats: Sequence[SheetFormat]
     files = []
     if SheetFormat.MUSICXML in formats:
         for version in sheet.versions:
-            name = f"{base} ({SHORT[version]})" if len(sheet.versions) > 1 else base
+            name = _name_for(sheet, base, version)
             files.append(MadeFile(f"{name}.musicxml", write_musicxml(as_read(solo, version), degrees)))
     if SheetFormat.MIDI in formats:
         files.append(MadeFile(f"{base}.mid", write_midi(solo)))

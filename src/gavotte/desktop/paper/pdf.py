@@ -13,6 +13,7 @@ from gavotte.desktop.paper.pages import SheetPages
 from gavotte.desktop.paper.painted import PaintedPages, paint_on
 from gavotte.desktop.paper.setup import MARGIN_MM
 from gavotte.engraving.engraver import Engraver
+from gavotte.steps import scaled
 
 _RESOLUTION = 600
 _LAYOUT_SHARE = 0.8
@@ -22,14 +23,7 @@ def set_as_pdf(pages: SheetPages, engraver: Engraver, deliver: Callable[[bytes],
     """Lay pages out and paint them, yielding the share that is done; give the finished PDF to ``deliver``."""
     for share in pages.steps(engraver):
         yield _LAYOUT_SHARE * share
-    painted = _painted(pages, pages.sheet.solo.title)
-    while True:
-        try:
-            share = next(painted)
-        except StopIteration as end:
-            deliver(end.value)
-            return
-        yield _LAYOUT_SHARE + (1 - _LAYOUT_SHARE) * share
+    deliver((yield from scaled(_painted(pages, pages.sheet.solo.title), _LAYOUT_SHARE, 1.0)))
 
 
 def flow_as_pdf(pages: FlowPages) -> Generator[float, None, Callable[[], bytes]]:

@@ -23,7 +23,7 @@ from gavotte.solo.strings import usual_tuning
 
 @dataclass(frozen=True, eq=False)
 class SetLine:
-    """One line of music, which lives in a scene of its own; its height and width are in engraver units."""
+    """One line of music, which lives in a scene of its own; its height is in engraver units."""
 
     item: LineItem
     scene: QGraphicsScene
@@ -33,11 +33,6 @@ class SetLine:
         """The room it takes."""
         return self.item.height
 
-    @property
-    def width(self) -> float:
-        """How far it reaches to the right."""
-        return self.item.line.barlines[-1] if self.item.line.barlines else 0.0
-
     def paint(self, painter: QPainter, y: float, width: float) -> None:
         """Paint it at a height of a page that is so wide."""
         area = QRectF(0, 0, width, self.height)
@@ -46,11 +41,12 @@ class SetLine:
 
 @dataclass(frozen=True)
 class _Layer:
-    """What is set: the solo or its skeleton, with its labels and what is shown of it."""
+    """What is set: the solo or its skeleton, with its labels, what is shown of it, and what stands under its notes."""
 
     notation: Notation
     labels: dict[str, Label]
     parts: LineParts
+    degrees: dict[str, str]
 
 
 class LineSetter:
@@ -61,16 +57,18 @@ class LineSetter:
         self._known: dict[tuple[int, float, int], tuple[Music, tuple[SetLine, ...]]] = {}
         self._asked: set[tuple[int, float, int]] = set()
 
-    def lines(self, music: Music, width: float, bars: int | None = None) -> Generator[None, None, tuple[SetLine, ...]]:
-        """The lines of some music on a page that is ``width`` wide, in small steps. ``bars`` are those of a line where
-        that is not what the music wants. Raises EngravingError.
+    def lines(
+        self, music: Music, width: float, share: float, bars: int | None = None
+    ) -> Generator[float, None, tuple[SetLine, ...]]:
+        """The lines of some music on a page that is ``width`` wide, in small steps; ``share`` is what they yield.
+        ``bars`` are those of a line where that is not what the music wants. Raises EngravingError.
         """
         per_line = bars or music.shown.bars
         key = (id(music), width, per_line)
         self._asked.add(key)
         known = self._known.get(key)
         if known is None:
-            lines = yield from self._set(music, width, per_line)
+            lines = yield from self._set(music, width, share, per_line)
             known = self._known[key] = music, tuple(lines)
         return known[1]
 
@@ -79,20 +77,18 @@ class LineSetter:
         self._known = {key: known for key, known in self._known.items() if key in self._asked}
         self._asked.clear()
 
-    def _set(self, music: Music, width: float, per_line: int) -> Generator[None, None, list[SetLine]]:
-        lines = []
+    def _set(self, music: Music, width: float, share: float, per_line: int) -> Generator[float, None, list[SetLine]]:
+        lines, layers = [], _layers(music)
         breaths = Breaths(breaths_of(music.division)) if music.division is not None else None
         for first, last in line_breaks(music.notation, per_line, music.first, music.last):
-            for layer in _layers(music):
+            for layer in layers:
                 shape = LineFormat(width * _share(layer.notation, first, last, per_line), per_line)
-                degrees = {note: label.shown_degree for note, label in layer.labels.items()}
-                wanted = degrees if layer.parts.degrees or layer.parts.blank else {}
                 staff = staff_for(layer.notation.solo)
                 # Whoever is given a few bars out of a solo must see what they are counted in.
                 begins = first == music.first
-                for line in self._engraver.line(layer.notation, first, last, wanted, staff, shape, begins):
+                for line in self._engraver.line(layer.notation, first, last, layer.degrees, staff, shape, begins):
                     lines.append(_set_line(line, layer, music, breaths))
-                    yield
+                    yield share
         return lines
 
 
@@ -107,7 +103,7 @@ def _share(notation: Notation, first: int, last: int, per_line: int) -> float:
 def _layers(music: Music) -> list[_Layer]:
     shown, layers = music.shown, []
     if shown.skeleton is not Skeleton.ALONE or music.skeleton is None:
-        layers.append(_Layer(music.notation, music.labels, line_parts(music)))
+        layers.append(_layer(music.notation, music.labels, line_parts(music)))
     if music.skeleton is not None:
         alone = shown.skeleton is Skeleton.ALONE
         parts = LineParts(
@@ -117,8 +113,15 @@ def _layers(music: Music) -> list[_Layer]:
             bar_numbers=alone,
             numerals=alone and shown.numerals,
         )
-        layers.append(_Layer(*music.skeleton, parts))
+        layers.append(_layer(*music.skeleton, parts))
     return layers
+
+
+def _layer(notation: Notation, labels: dict[str, Label], parts: LineParts) -> _Layer:
+    wants = parts.degrees or parts.blank
+    return _Layer(
+        notation, labels, parts, {note: label.shown_degree for note, label in labels.items()} if wants else {}
+    )
 
 
 def line_parts(music: Music) -> LineParts:

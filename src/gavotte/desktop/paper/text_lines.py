@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QTextCharFormat, QTextLayout, QTextOption
 
-_BOLD = "**"
+from gavotte.sheets.elements import bold_runs
 
 
 @dataclass(frozen=True, eq=False)
@@ -27,13 +27,11 @@ class TextLine:
         line.draw(painter, QPointF(x, y - line.y()))
 
 
-def text_lines(
-    words: str, face: QFont, width: float, colour: QColor, before: float, right: bool = False
-) -> Iterator[TextLine]:
+def text_lines(words: str, face: QFont, width: float, colour: QColor, before: float) -> Iterator[TextLine]:
     """A paragraph in lines, its **bold** words bold. ``before`` is the room over the first one."""
     plain, bold = _runs(words)
     layout = QTextLayout(plain, face)
-    option = QTextOption(Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft)
+    option = QTextOption(Qt.AlignmentFlag.AlignLeft)
     option.setWrapMode(QTextOption.WrapMode.WrapAtWordBoundaryOrAnywhere)
     layout.setTextOption(option)
     layout.setFormats(_formats(plain, bold, face, colour))
@@ -55,14 +53,11 @@ def text_lines(
 
 def _runs(words: str) -> tuple[str, list[tuple[int, int]]]:
     """The words without their signs, and from where to where they are bold."""
-    parts = words.split(_BOLD)
-    if len(parts) % 2 == 0:
-        return words, []
     plain, bold = "", []
-    for number, part in enumerate(parts):
-        if number % 2 and part:
-            bold.append((len(plain), len(part)))
-        plain += part
+    for run, is_bold in bold_runs(words):
+        if is_bold:
+            bold.append((len(plain), len(run)))
+        plain += run
     return plain, bold
 
 

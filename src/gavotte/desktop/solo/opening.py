@@ -35,6 +35,10 @@ class Opening(QObject):
         self._library, self._saver, self._session, self._activities = library, saver, session, activities
         self.coming = ""
 
+    def at_hand(self, solo_id: str) -> Solo | None:
+        """A solo that need not be read: the open one, or one that is not written yet; None for every other."""
+        return self._session.solo if self._session.solo_id == solo_id else self._saver.held(solo_id)
+
     def open(self, solo_id: str, then: Callable[[], None]) -> None:
         """Open a solo of the library, now or when it has been read, and do what follows.
 

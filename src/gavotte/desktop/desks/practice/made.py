@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from gavotte.practice.run import Run
 from gavotte.solo.document import Solo
-from gavotte.solo.label import Label
+from gavotte.solo.label import Label, led_within
 
 
 @dataclass(frozen=True)
@@ -25,7 +25,7 @@ class Made:
             return self.labels
         there = self.page.places
         return {
-            note.id: label if label.target is None or label.target in there else replace(label, target=None)
+            note.id: led_within(label, there)
             for note in self.page.notes
             if (label := self.labels.get(note.id)) is not None
         }

@@ -438,11 +438,11 @@ class SheetsDesk(Desk):
 
     def _with_solo_now(self, source: SheetSource, then: Callable[[Solo | None], None]) -> None:
         """Read, beside the work, the solo a source was taken from; None where it is gone."""
-        session, library = self.studio.session, self.studio.library
-        held = session.solo if session.solo_id == source.solo_id else self.studio.saver.held(source.solo_id)
+        held = self.studio.opening.at_hand(source.solo_id)
         if held is not None:
             then(held)
             return
+        library = self.studio.library
 
         def read() -> Solo | None:
             try:

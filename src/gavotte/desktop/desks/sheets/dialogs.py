@@ -84,19 +84,11 @@ class BarsDialog(Dialog):
 class LicksDialog(Dialog):
     """Asks for one lick, or for several in the order in which they are ticked."""
 
-    def __init__(
-        self,
-        parent: QWidget,
-        title: str,
-        yes: str,
-        licks: Sequence[LickEntry],
-        several: bool,
-        ticked: Sequence[str] = (),
-    ) -> None:
+    def __init__(self, parent: QWidget, title: str, yes: str, licks: Sequence[LickEntry], several: bool) -> None:
         super().__init__(parent, title, yes)
         self.setMinimumSize(560, 480)
         self._several = several
-        self._ticked: list[str] = list(ticked)
+        self._ticked: list[str] = []
         self.search = Line()
         self.search.setPlaceholderText(translate("Gavotte", "Type to find a lick"))
         self.search.setAccessibleName(translate("Gavotte", "Find"))
@@ -108,7 +100,7 @@ class LicksDialog(Dialog):
             item.setData(_ID, entry.id)
             if several:
                 item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable)
-                item.setCheckState(Qt.CheckState.Checked if entry.id in ticked else Qt.CheckState.Unchecked)
+                item.setCheckState(Qt.CheckState.Unchecked)
             self.list.addItem(item)
         self.told = QLabel()
         self.told.setObjectName("quiet")

@@ -366,8 +366,7 @@ class Making(QObject):
 
     def _read_solo(self, solo_id: str, then: Callable[[Solo], None]) -> None:
         """Read a solo beside the work; the open one, or one that is not written yet, is there."""
-        session = self._studio.session
-        held = session.solo if session.solo_id == solo_id else self._studio.saver.held(solo_id)
+        held = self._studio.opening.at_hand(solo_id)
         if held is not None:
             then(held)
             return

@@ -81,10 +81,7 @@ class Showing(QObject):
     def _flow(self, sheet: TeachingSheet, composed: Composed) -> None:
         pages = FlowPages(composed, setup_of(sheet), self.setter)
         words = translate("Gavotte", "Setting the sheet")
-        self._activities.step(self, pages.steps(), lambda: self._is_set(pages), self._not_done, words)
-
-    def _is_set(self, pages: FlowPages) -> None:
-        self._take(pages)
+        self._activities.step(self, pages.steps(), lambda: self._take(pages), self._not_done, words)
 
     def _take(self, pages: FlowPages | None) -> None:
         """Show other pages. Those before are let go of page by page: many lines at once take a while to go."""
